@@ -1,0 +1,225 @@
+//! Assessing a requirement: a pure function from what is known to a finding, or to the next questions.
+
+mod cores;
+mod disk;
+mod memory;
+mod port;
+mod tool;
+mod virtualization;
+
+pub use disk::DiskLedger;
+
+use crate::cause::Cause;
+use crate::condition::Truth;
+use crate::document::shortened;
+use crate::finding::{Finding, Verdict};
+use crate::fix::{Fix, suggest};
+use crate::guide::{Requirement, Subject};
+use crate::inquiry::{Context, Inquiry, Stop};
+use crate::prelude::*;
+use crate::probe::Probe;
+use crate::text::join_words;
+
+/// What came of an assessment.
+#[derive(Debug)]
+pub enum Step {
+    /// A finding, with the fixes that fit this machine.
+    Settled(Settlement),
+    /// These must be answered first.
+    Ask {
+        /// Questions to the machine.
+        probes: Vec<Probe>,
+        /// Requirements whose findings are needed.
+        findings: Vec<usize>,
+    },
+}
+
+/// A finding with its fixes.
+#[derive(Debug, Clone)]
+pub struct Settlement {
+    /// The finding.
+    pub finding: Arc<Finding>,
+    /// What would settle it here, the first being the best.
+    pub fixes: Vec<Fix>,
+}
+
+/// Stands for the disk ledger where requirements are waited for.
+pub const DISK_LEDGER: usize = usize::MAX;
+
+/// Adds up what all disk requirements need, or says what must be known first.
+///
+/// # Errors
+/// The probes that must be answered first.
+pub fn sum_disks(context: Context<'_>) -> Result<DiskLedger, Vec<Probe>> {
+    let mut inquiry = Inquiry::new(context);
+    disk::sum(&mut inquiry).map_err(|_| inquiry.into_open().0)
+}
+
+/// Assesses one requirement against what is known.
+pub fn assess(context: Context<'_>, index: usize) -> Step {
+    let mut inquiry = Inquiry::new(context);
+    let Some(requirement) = context.guide.requirements.get(index) else {
+        let finding = Arc::new(Finding::skipped("there is no such requirement"));
+        return Step::Settled(Settlement { finding, fixes: Vec::new() });
+    };
+    if let Some(settlement) = settle(&mut inquiry, requirement) {
+        return Step::Settled(settlement);
+    }
+    let (probes, findings) = inquiry.into_open();
+    Step::Ask { probes, findings }
+}
+
+/// `None` where answers are still to come.
+fn settle(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Option<Settlement> {
+    let mut finding = match find(inquiry, requirement) {
+        Ok(finding) => finding,
+        Err(Stop::Pending) => return None,
+        Err(Stop::NoAnswer(cause, reason)) => no_answer(requirement, cause, &reason),
+    };
+    if finding.verdict == Verdict::Skipped {
+        finding.evidence = inquiry.take_cited();
+        return Some(Settlement { finding: Arc::new(finding), fixes: Vec::new() });
+    }
+    finding.wanted = finding.wanted.or_else(|| Some(wanted(&requirement.subject)));
+    finding.evidence = inquiry.take_cited();
+    let fixes = match suggest(inquiry, requirement, &finding) {
+        Ok(fixes) => fixes,
+        Err(Stop::Pending) => return None,
+        Err(Stop::NoAnswer(..)) => Vec::new(),
+    };
+    Some(Settlement { finding: Arc::new(finding), fixes })
+}
+
+fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Finding, Stop> {
+    if let Some(finding) = inapplicable(inquiry, requirement)? {
+        return Ok(finding);
+    }
+    if let Some(finding) = blocked(inquiry, requirement)? {
+        return Ok(finding);
+    }
+    match &requirement.subject {
+        Subject::Tool(tool) => tool::find(inquiry, requirement, tool),
+        Subject::Port(port) => port::find(inquiry, port),
+        Subject::Disk(disk) => disk::find(inquiry, requirement, disk),
+        Subject::Memory(memory) => memory::find(inquiry, memory),
+        Subject::Cores(cores) => cores::find(inquiry, *cores),
+        Subject::Virtualization(need) => virtualization::find(inquiry, *need),
+        Subject::System(_)
+        | Subject::Path(_)
+        | Subject::Variable(_)
+        | Subject::Group(_)
+        | Subject::Socket(_)
+        | Subject::Device(_)
+        | Subject::Service(_)
+        | Subject::Reach(_)
+        | Subject::Hostname(_)
+        | Subject::Subnet(_)
+        | Subject::Limit(_)
+        | Subject::Library(_)
+        | Subject::Setting(_)
+        | Subject::Checkout(_)
+        | Subject::Command(_)
+        | Subject::AnyOf(_) => {
+            let message = format!(
+                "This version of the software reads `{}` requirements but cannot check them yet. Check it yourself.",
+                requirement.subject.kind()
+            );
+            Ok(Finding::unknown(Cause::NotSupportedHere, message))
+        }
+    }
+}
+
+/// The finding of a requirement that does not apply here, or whose condition cannot be decided.
+fn inapplicable(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Option<Finding>, Stop> {
+    let (guide, selection) = (inquiry.context.guide, inquiry.context.selection);
+    if !requirement.concerns(selection.role) {
+        let roles: Vec<&str> =
+            requirement.roles.iter().filter_map(|role| guide.roles.get(*role)).map(|role| role.id.as_str()).collect();
+        return Ok(Some(Finding::skipped(format!("Only for the role {}.", join_words(&roles, "or")))));
+    }
+    let stage = guide.stages.get(requirement.stage);
+    if stage.is_some_and(|stage| stage.after_start) && !selection.after_start {
+        return Ok(Some(Finding::skipped("Checked only once the project is running, with --after-start.")));
+    }
+    for condition in stage.and_then(|stage| stage.when.as_ref()).into_iter().chain(&requirement.when) {
+        match condition.evaluate(inquiry)? {
+            Truth::True => {}
+            Truth::False => return Ok(Some(Finding::skipped("The guide asks for it on other machines only."))),
+            Truth::Unknown => {
+                let message = "Whether this applies here depends on something that could not be found out about this machine.";
+                return Ok(Some(Finding::unknown(Cause::ConditionUnknown, message)));
+            }
+        }
+    }
+    Ok(None)
+}
+
+fn blocked(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Option<Finding>, Stop> {
+    let mut open = Vec::new();
+    for index in &requirement.after {
+        if !inquiry.finding(*index)?.verdict.is_fine() {
+            open.push(*index);
+        }
+    }
+    if open.is_empty() {
+        return Ok(None);
+    }
+    let titles: Vec<String> =
+        open.iter().filter_map(|index| inquiry.context.guide.requirements.get(*index)).map(Requirement::title).collect();
+    Ok(Some(Finding::blocked(open, format!("Not checked yet: it needs {} first.", join_words(&titles, "and")))))
+}
+
+fn no_answer(requirement: &Requirement, cause: Cause, reason: &str) -> Finding {
+    let title = requirement.title();
+    let message = if cause == Cause::NotSupportedHere {
+        format!("{title} cannot be checked on this system: {reason}.")
+    } else {
+        format!("Whether {title} is as needed could not be found out: {}.", shortened(reason))
+    };
+    Finding::unknown(cause, message)
+}
+
+/// What a subject asks for, in a few words, to stand beside what was found.
+pub fn wanted(subject: &Subject) -> String {
+    match subject {
+        Subject::Tool(tool) => match (&tool.version, tool.expect) {
+            (_, crate::guide::Existence::Absent) => "absent".to_owned(),
+            (Some(range), _) => range.text().to_owned(),
+            (None, _) => {
+                tool.version_from.as_ref().map_or_else(|| "any version".to_owned(), |file| format!("the version in {file}"))
+            }
+        },
+        Subject::Port(_) => "free".to_owned(),
+        Subject::Disk(disk) => format!("{} free", disk.size),
+        Subject::Memory(memory) if memory.free => format!("{} free now", memory.size),
+        Subject::Memory(memory) => memory.size.to_string(),
+        Subject::Cores(cores) => cores.to_string(),
+        Subject::Virtualization(crate::guide::Virtualization::Usable) => "usable by you now".to_owned(),
+        Subject::Virtualization(crate::guide::Virtualization::Present) => "a processor that has it".to_owned(),
+        Subject::System(_)
+        | Subject::Path(_)
+        | Subject::Variable(_)
+        | Subject::Group(_)
+        | Subject::Socket(_)
+        | Subject::Device(_)
+        | Subject::Service(_)
+        | Subject::Reach(_)
+        | Subject::Hostname(_)
+        | Subject::Subnet(_)
+        | Subject::Limit(_)
+        | Subject::Library(_)
+        | Subject::Setting(_)
+        | Subject::Checkout(_)
+        | Subject::Command(_)
+        | Subject::AnyOf(_) => subject.title(),
+    }
+}
+
+/// The first letter as a capital, for the start of a sentence.
+pub(crate) fn capitalised(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,145 @@
+//! `port`: it can be bound there by this user, or one of the accepted programs holds it.
+
+use crate::cause::Cause;
+use crate::finding::{Finding, Particulars};
+use crate::guide::Port;
+use crate::inquiry::{Inquiry, Stop};
+use crate::observation::{Binding, Holder, SettingNumber};
+use crate::prelude::*;
+use crate::probe::{PortPlace, Probe};
+use crate::text::join_words;
+
+pub(super) fn find(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Finding, Stop> {
+    let (numbers, place) = match configured(inquiry, port)? {
+        Configured::Number(number, place) => (vec![number], Some(place)),
+        Configured::Wrong(finding) => return Ok(*finding),
+        Configured::Default => (port.numbers.each(), None),
+    };
+    let places: Vec<PortPlace> = numbers
+        .iter()
+        .map(|number| PortPlace { protocol: port.protocol, address: port.address.clone(), port: *number })
+        .collect();
+    for place in &places {
+        inquiry.want(Probe::PortBinding(place.clone()));
+    }
+    let mut held = Vec::new();
+    let mut accepted = Vec::new();
+    for place in &places {
+        match inquiry.port_binding(place)? {
+            Binding::Free => {}
+            Binding::Held => match inquiry.port_holder(place) {
+                Ok(Some(holder)) if is_accepted(holder, &port.held_ok) => accepted.push((place, holder)),
+                Ok(holder) => held.push((place, holder.as_ref())),
+                Err(Stop::Pending) => return Err(Stop::Pending),
+                // Who holds it is a help, not a need.
+                Err(Stop::NoAnswer(..)) => held.push((place, None)),
+            },
+            Binding::Denied(from) => return Ok(denied(place, *from)),
+            Binding::Reserved => {
+                let message = format!("{place} is reserved by the system, although no program uses it.");
+                return with_alternative(
+                    inquiry,
+                    place,
+                    Finding::unmet(Cause::PortReserved, message).found("reserved"),
+                    Particulars::default(),
+                );
+            }
+            Binding::NoAddress => {
+                let address = place.address.as_deref().unwrap_or("");
+                let message = format!("This machine does not have the address {address}, so nothing can be served there.");
+                return Ok(Finding::unmet(Cause::PortNoAddress, message).found("no such address").with(about(place)));
+            }
+        }
+    }
+    if let Some(((place, holder), others)) = held.split_first() {
+        return found_held(inquiry, place, *holder, others);
+    }
+    let what = if let [only] = places.as_slice() { only.to_string() } else { format!("each of the {} ports", places.len()) };
+    let because = place.map(|place| format!(" ({place} sets the number)")).unwrap_or_default();
+    Ok(match accepted.as_slice() {
+        [] => Finding::met("free", format!("{what} is free{because}.")),
+        [(place, holder), ..] => {
+            Finding::met(format!("held by {holder}"), format!("{place} is held by {holder}, as it should be."))
+        }
+    })
+}
+
+enum Configured {
+    Default,
+    Number(u16, String),
+    Wrong(Box<Finding>),
+}
+
+fn configured(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Configured, Stop> {
+    let Some(set_by) = &port.set_by else { return Ok(Configured::Default) };
+    Ok(match inquiry.setting_number(&set_by.variable, set_by.env_file.as_deref())? {
+        SettingNumber::Unset => Configured::Default,
+        SettingNumber::Number(number, place) => match u16::try_from(*number).ok().filter(|number| *number > 0) {
+            Some(number) => Configured::Number(number, format!("{} in {place}", set_by.variable)),
+            None => Configured::Wrong(Box::new(not_a_port(&set_by.variable, place, &number.to_string()))),
+        },
+        SettingNumber::NotANumber(place) => {
+            Configured::Wrong(Box::new(not_a_port(&set_by.variable, place, "something that is no number")))
+        }
+    })
+}
+
+fn not_a_port(variable: &str, place: &str, found: &str) -> Finding {
+    let message = format!("{variable}, set in {place}, holds {found}. A port is a number from 1 to 65535.");
+    let particulars = Particulars { path: Some(place.to_owned()), ..Particulars::default() };
+    Finding::unmet(Cause::PortNotAPort, message).found("not a port").with(particulars)
+}
+
+fn is_accepted(holder: &Holder, accepted: &[String]) -> bool {
+    holder.name.as_ref().is_some_and(|name| accepted.contains(name))
+}
+
+fn about(place: &PortPlace) -> Particulars {
+    Particulars { port: Some(place.port), ..Particulars::default() }
+}
+
+fn denied(place: &PortPlace, from: Option<u16>) -> Finding {
+    match from {
+        Some(from) if place.port < from => {
+            let message = format!("{place} is below {from}, and only the administrator may open such ports on this machine.");
+            Finding::unmet(Cause::PortPrivileged, message)
+        }
+        _ => Finding::unmet(Cause::PortReserved, format!("The system does not let you open {place}.")),
+    }
+    .found("permission denied")
+    .with(about(place))
+}
+
+fn found_held(
+    inquiry: &mut Inquiry<'_>,
+    place: &PortPlace,
+    holder: Option<&Holder>,
+    others: &[(&PortPlace, Option<&Holder>)],
+) -> Result<Finding, Stop> {
+    let hidden = Holder { pid: None, name: None, user: None };
+    let shown = holder.unwrap_or(&hidden).to_string();
+    let who = match holder {
+        Some(_) => format!("{place} is already in use by {shown}."),
+        None => format!("{place} is already in use by another user's program; only the administrator can see which one."),
+    };
+    let more: Vec<String> = others.iter().map(|(place, _)| place.port.to_string()).collect();
+    let more = if more.is_empty() { String::new() } else { format!(" Also in use: {}.", join_words(&more, "and")) };
+    let found = holder.map_or_else(|| "held by another user's program".to_owned(), |_| format!("held by {shown}"));
+    let particulars = Particulars { holder: Some(shown), pid: holder.and_then(|holder| holder.pid), ..Particulars::default() };
+    with_alternative(inquiry, place, Finding::unmet(Cause::PortHeld, who + &more).found(found), particulars)
+}
+
+/// Adds a port that is free, where one was found.
+fn with_alternative(
+    inquiry: &mut Inquiry<'_>,
+    place: &PortPlace,
+    finding: Finding,
+    particulars: Particulars,
+) -> Result<Finding, Stop> {
+    let free_port = match inquiry.free_port(place) {
+        Ok(free) => *free,
+        Err(Stop::Pending) => return Err(Stop::Pending),
+        Err(Stop::NoAnswer(..)) => None,
+    };
+    Ok(finding.with(Particulars { port: Some(place.port), free_port, ..particulars }))
+}

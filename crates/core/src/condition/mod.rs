@@ -1,0 +1,212 @@
+//! The small language of `when`: `linux and not wsl and distro-version >= 12`.
+
+mod parse;
+
+pub use parse::{ConditionError, parse};
+
+use crate::prelude::*;
+use crate::version::Version;
+use core::cmp::Ordering;
+
+/// A condition over a machine's facts.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Condition {
+    /// A flag holds.
+    Flag(Flag),
+    /// A fact stands so to a value.
+    Compare(Fact, Comparison, String),
+    /// The inner one does not hold.
+    Not(Box<Condition>),
+    /// Both hold.
+    And(Box<Condition>, Box<Condition>),
+    /// At least one holds.
+    Or(Box<Condition>, Box<Condition>),
+}
+
+macro_rules! words {
+    ($(#[$doc:meta])* $name:ident { $($(#[$item:meta])* $variant:ident => $word:literal),+ $(,)? }) => {
+        $(#[$doc])*
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+        pub enum $name { $($(#[$item])* $variant),+ }
+
+        impl $name {
+            /// Every one, in the order of the documentation.
+            pub const ALL: &'static [Self] = &[$(Self::$variant),+];
+
+            /// The word in the language.
+            pub fn word(self) -> &'static str {
+                match self { $(Self::$variant => $word),+ }
+            }
+        }
+    };
+}
+
+words! {
+    /// A fact that holds or does not.
+    Flag {
+        /// The system is Linux.
+        Linux => "linux",
+        /// The system is macOS.
+        Macos => "macos",
+        /// The system is Windows.
+        Windows => "windows",
+        /// A Linux guest inside Windows.
+        Wsl => "wsl",
+        /// Inside a container.
+        Container => "container",
+        /// Inside a virtual machine.
+        VirtualMachine => "virtual-machine",
+        /// The person can act as administrator.
+        Admin => "admin",
+        /// On a build server.
+        Ci => "ci",
+    }
+}
+
+words! {
+    /// A fact with a value.
+    Fact {
+        /// The CPU's architecture, `x86_64` or `aarch64`.
+        Arch => "arch",
+        /// The distribution's id; families that it says it is like match too.
+        Distro => "distro",
+        /// The distribution's version.
+        DistroVersion => "distro-version",
+        /// The system's (kernel's) version.
+        OsVersion => "os-version",
+        /// The system's edition.
+        Edition => "edition",
+        /// The person's shell, without folder.
+        Shell => "shell",
+        /// A package manager that is here.
+        Manager => "manager",
+    }
+}
+
+words! {
+    /// How a fact is compared.
+    Comparison {
+        /// Is the value.
+        Equal => "==",
+        /// Is not the value.
+        NotEqual => "!=",
+        /// At least that version.
+        AtLeast => ">=",
+        /// At most that version.
+        AtMost => "<=",
+        /// Above that version.
+        Above => ">",
+        /// Below that version.
+        Below => "<",
+    }
+}
+
+impl Fact {
+    /// Whether the fact is a version, so that it has an order.
+    pub fn is_version(self) -> bool {
+        matches!(self, Self::DistroVersion | Self::OsVersion)
+    }
+}
+
+/// A truth value of Kleene's strong three-valued logic.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Truth {
+    /// It holds.
+    True,
+    /// It does not hold.
+    False,
+    /// It could not be found out.
+    Unknown,
+}
+
+impl Truth {
+    /// The truth of something that is known, or unknown for `None`.
+    pub fn of(known: Option<bool>) -> Self {
+        match known {
+            Some(true) => Self::True,
+            Some(false) => Self::False,
+            None => Self::Unknown,
+        }
+    }
+}
+
+/// What a condition asks of a machine. `E` is what stops the evaluation (an answer that is still to come).
+pub trait Facts<E> {
+    /// Whether a flag holds; `None` where it cannot be found out.
+    ///
+    /// # Errors
+    /// When the answer is still to come.
+    fn flag(&mut self, flag: Flag) -> Result<Option<bool>, E>;
+
+    /// The values that a fact has (several for a distribution's families and for package managers); `None` where it cannot be found out.
+    ///
+    /// # Errors
+    /// When the answer is still to come.
+    fn values(&mut self, fact: Fact) -> Result<Option<Vec<String>>, E>;
+}
+
+impl Condition {
+    /// Whether the condition holds on a machine. Asks only for the facts that still matter.
+    ///
+    /// # Errors
+    /// When an answer is still to come.
+    pub fn evaluate<E>(&self, facts: &mut impl Facts<E>) -> Result<Truth, E> {
+        Ok(match self {
+            Self::Flag(flag) => Truth::of(facts.flag(*flag)?),
+            Self::Compare(fact, comparison, value) => match facts.values(*fact)? {
+                Some(values) => compare(*fact, *comparison, &values, value),
+                None => Truth::Unknown,
+            },
+            Self::Not(inner) => match inner.evaluate(facts)? {
+                Truth::True => Truth::False,
+                Truth::False => Truth::True,
+                Truth::Unknown => Truth::Unknown,
+            },
+            Self::And(a, b) => match a.evaluate(facts)? {
+                Truth::False => Truth::False,
+                Truth::True => b.evaluate(facts)?,
+                Truth::Unknown if b.evaluate(facts)? == Truth::False => Truth::False,
+                Truth::Unknown => Truth::Unknown,
+            },
+            Self::Or(a, b) => match a.evaluate(facts)? {
+                Truth::True => Truth::True,
+                Truth::False => b.evaluate(facts)?,
+                Truth::Unknown if b.evaluate(facts)? == Truth::True => Truth::True,
+                Truth::Unknown => Truth::Unknown,
+            },
+        })
+    }
+}
+
+fn compare(fact: Fact, comparison: Comparison, values: &[String], wanted: &str) -> Truth {
+    let versions = |value: &str| Version::parse(value).ok().zip(Version::parse(wanted).ok());
+    let same = |value: &String| {
+        if fact.is_version() {
+            versions(value).and_then(|(a, b)| a.compare(&b)).map(Ordering::is_eq)
+        } else {
+            Some(value.eq_ignore_ascii_case(wanted))
+        }
+    };
+    let any = |holds: &dyn Fn(&String) -> Option<bool>| {
+        let answers: Vec<Option<bool>> = values.iter().map(holds).collect();
+        if answers.contains(&Some(true)) {
+            Some(true)
+        } else if answers.contains(&None) {
+            None
+        } else {
+            Some(false)
+        }
+    };
+    let ordered = |accepts: fn(Ordering) -> bool| any(&|value| versions(value).and_then(|(a, b)| a.compare(&b)).map(accepts));
+    Truth::of(match comparison {
+        Comparison::Equal => any(&same),
+        Comparison::NotEqual => any(&same).map(|same| !same),
+        Comparison::AtLeast => ordered(Ordering::is_ge),
+        Comparison::AtMost => ordered(Ordering::is_le),
+        Comparison::Above => ordered(Ordering::is_gt),
+        Comparison::Below => ordered(Ordering::is_lt),
+    })
+}
+
+#[cfg(test)]
+mod tests;

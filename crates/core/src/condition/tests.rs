@@ -1,0 +1,75 @@
+use super::{Fact, Facts, Flag, Truth, parse};
+use crate::prelude::*;
+use rstest::rstest;
+
+/// A Debian guest of which nobody knows whether it is in a virtual machine.
+struct Guest;
+
+impl Facts<()> for Guest {
+    fn flag(&mut self, flag: Flag) -> Result<Option<bool>, ()> {
+        Ok(match flag {
+            Flag::Linux | Flag::Wsl => Some(true),
+            Flag::VirtualMachine => None,
+            Flag::Macos | Flag::Windows | Flag::Container | Flag::Admin | Flag::Ci => Some(false),
+        })
+    }
+
+    fn values(&mut self, fact: Fact) -> Result<Option<Vec<String>>, ()> {
+        Ok(match fact {
+            Fact::Distro => Some(vec!["raspbian".into(), "debian".into()]),
+            Fact::DistroVersion => Some(vec!["12.4".into()]),
+            Fact::Manager => Some(vec!["apt".into(), "brew".into()]),
+            Fact::Arch => Some(vec!["aarch64".into()]),
+            Fact::OsVersion | Fact::Edition | Fact::Shell => None,
+        })
+    }
+}
+
+#[rstest]
+#[case("linux", Truth::True)]
+#[case("not linux", Truth::False)]
+#[case("virtual-machine", Truth::Unknown)]
+#[case("not virtual-machine", Truth::Unknown)]
+#[case("linux and wsl", Truth::True)]
+#[case("linux and macos", Truth::False)]
+#[case("linux and virtual-machine", Truth::Unknown)]
+#[case("virtual-machine and linux", Truth::Unknown)]
+#[case("macos and virtual-machine", Truth::False)]
+#[case("virtual-machine and macos", Truth::False)]
+#[case("virtual-machine and virtual-machine", Truth::Unknown)]
+#[case("macos or virtual-machine", Truth::Unknown)]
+#[case("virtual-machine or linux", Truth::True)]
+#[case("linux or virtual-machine", Truth::True)]
+#[case("macos or windows", Truth::False)]
+#[case("macos and linux or wsl", Truth::True)]
+#[case("macos and (linux or wsl)", Truth::False)]
+#[case("distro == debian", Truth::True)]
+#[case("distro != debian", Truth::False)]
+#[case("distro-version >= 12 and distro-version < 13", Truth::True)]
+#[case("distro-version > 12.4", Truth::False)]
+#[case("manager == brew", Truth::True)]
+#[case("os-version >= 5.10", Truth::Unknown)]
+#[case("arch == \"aarch64\"", Truth::True)]
+fn three_valued_truth(#[case] text: &str, #[case] truth: Truth) {
+    assert_eq!(parse(text).unwrap().evaluate(&mut Guest), Ok(truth));
+}
+
+#[rstest]
+#[case::a_near_word("linux and macso", 10, "did you mean `macos`?")]
+#[case::one_equal_sign("arch = x86_64", 5, "write `==`")]
+#[case::order_without_order("arch >= x86_64", 5, "has no order")]
+#[case::an_open_parenthesis("(linux or macos", 0, "never closed")]
+#[case::nothing_after("linux and", 8, "ends where a fact should follow")]
+#[case::two_facts("linux macos", 6, "expected `and` or `or`")]
+#[case::a_version_that_is_none("os-version >= new", 14, "is not a version")]
+fn mistakes_have_a_place(#[case] text: &str, #[case] offset: usize, #[case] part: &str) {
+    let error = parse(text).unwrap_err();
+    assert_eq!(error.offset, offset);
+    assert!(error.message.contains(part), "{}", error.message);
+}
+
+#[test]
+fn depth_and_length_are_bounded() {
+    assert!(parse(&"not ".repeat(60)).unwrap_err().message.contains("deeper than 50"));
+    assert!(parse(&"linux or ".repeat(200)).unwrap_err().message.contains("at most 1000"));
+}

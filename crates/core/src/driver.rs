@@ -1,0 +1,297 @@
+//! The sans-I/O driver: hands out probes, takes observations in any order, and ends with a finding for each requirement.
+//!
+//! A thread pool, a described machine, a recording and a test all drive the same machine. A requirement moves on as soon as
+//! *its* answers are in; there are no rounds.
+
+use crate::assess::{DISK_LEDGER, DiskLedger, Settlement, Step, assess, sum_disks};
+use crate::cause::Cause;
+use crate::finding::Finding;
+use crate::fix::Fix;
+use crate::guide::{Guide, Requirement};
+use crate::inquiry::Context;
+use crate::known::Known;
+use crate::observation::Observation;
+use crate::prelude::*;
+use crate::probe::Probe;
+use alloc::collections::VecDeque;
+use hashbrown::HashMap;
+
+/// Whether the person agreed to run what goes beyond asking known programs for their version.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Consent {
+    /// No.
+    #[default]
+    Withheld,
+    /// Yes, for this guide.
+    Given,
+}
+
+/// What was chosen to be checked.
+#[derive(Debug, Clone, Default)]
+pub struct Selection {
+    /// The index of the contributor's role; everyone's where none is given.
+    pub role: Option<usize>,
+    /// The indexes of the requirements to check; all where empty.
+    pub only: Vec<usize>,
+    /// The index of the stage to check; all where none is given.
+    pub stage: Option<usize>,
+    /// Stages that need the running project are checked too.
+    pub after_start: bool,
+    /// The person's consent.
+    pub consent: Consent,
+}
+
+impl Selection {
+    /// Whether a requirement was asked for at all.
+    pub fn includes(&self, requirement: &Requirement, index: usize) -> bool {
+        (self.only.is_empty() || self.only.contains(&index)) && self.stage.is_none_or(|stage| stage == requirement.stage)
+    }
+}
+
+/// What came of one requirement.
+#[derive(Debug, Clone)]
+pub struct Settled {
+    /// Its index in the guide.
+    pub index: usize,
+    /// Its finding.
+    pub finding: Arc<Finding>,
+    /// What would settle it here.
+    pub fixes: Vec<Fix>,
+}
+
+/// The selection names something that the guide does not have.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
+#[error("the selection names a role, stage or requirement that this guide does not have")]
+pub struct NotInGuide;
+
+/// The state machine.
+#[derive(Debug)]
+pub struct Driver<'g> {
+    guide: &'g Guide,
+    selection: Selection,
+    known: Known,
+    findings: Vec<Option<Arc<Finding>>>,
+    settlements: Vec<Option<Settlement>>,
+    /// How many answers each requirement still waits for; `None` is: not begun.
+    open: Vec<Option<usize>>,
+    ledger: Option<DiskLedger>,
+    ledger_open: Option<usize>,
+    ready: VecDeque<usize>,
+    /// Probes to hand out, by cost.
+    queues: [VecDeque<Arc<Probe>>; 3],
+    /// Who waits for a probe that was asked and not yet answered.
+    askers: HashMap<Arc<Probe>, Vec<usize>>,
+    /// Who waits for the finding of a requirement.
+    followers: HashMap<usize, Vec<usize>>,
+}
+
+impl<'g> Driver<'g> {
+    /// A driver for a selection of a guide's requirements.
+    ///
+    /// # Errors
+    /// When the selection names what the guide does not have.
+    pub fn new(guide: &'g Guide, selection: Selection) -> Result<Self, NotInGuide> {
+        let count = guide.requirements.len();
+        let right = selection.role.is_none_or(|role| role < guide.roles.len())
+            && selection.stage.is_none_or(|stage| stage < guide.stages.len())
+            && selection.only.iter().all(|index| *index < count);
+        if !right {
+            return Err(NotInGuide);
+        }
+        let ready = (0..count)
+            .filter(|index| guide.requirements.get(*index).is_some_and(|one| selection.includes(one, *index)))
+            .collect();
+        let mut driver = Self {
+            guide,
+            selection,
+            known: Known::default(),
+            findings: vec![None; count],
+            settlements: vec![None; count],
+            open: vec![None; count],
+            ledger: None,
+            ledger_open: None,
+            ready,
+            queues: Default::default(),
+            askers: HashMap::new(),
+            followers: HashMap::new(),
+        };
+        // Every report says what machine it is about.
+        for probe in [Probe::System, Probe::Surroundings] {
+            driver.ask(probe, None);
+        }
+        Ok(driver)
+    }
+
+    /// The next question to put to the machine; none while answers must come first, or when all is done.
+    pub fn next_probe(&mut self) -> Option<Arc<Probe>> {
+        while let Some(index) = self.ready.pop_front() {
+            self.advance(index);
+        }
+        self.queues.iter_mut().rev().find_map(VecDeque::pop_front)
+    }
+
+    /// Whether every requirement has its finding and nothing is asked any more.
+    pub fn is_finished(&self) -> bool {
+        self.ready.is_empty() && self.askers.is_empty()
+    }
+
+    /// The questions that were asked and are not answered yet.
+    pub fn unanswered(&self) -> impl Iterator<Item = &Probe> {
+        self.askers.keys().map(|probe| &**probe)
+    }
+
+    /// How many requirements have their finding, of how many that were begun.
+    pub fn progress(&self) -> (usize, usize) {
+        (self.findings.iter().flatten().count(), self.open.iter().flatten().count())
+    }
+
+    /// Takes an answer.
+    pub fn answer(&mut self, probe: &Arc<Probe>, observation: Observation) {
+        self.answer_timed(probe, observation, 0);
+    }
+
+    /// Takes an answer that took so many milliseconds.
+    pub fn answer_timed(&mut self, probe: &Arc<Probe>, observation: Observation, elapsed_ms: u64) {
+        self.known.learn(Arc::clone(probe), observation, elapsed_ms);
+        for index in self.askers.remove(probe).unwrap_or_default() {
+            self.release(index);
+        }
+    }
+
+    /// The finding of a requirement, once there is one.
+    pub fn finding(&self, index: usize) -> Option<&Finding> {
+        self.findings.get(index).and_then(Option::as_deref)
+    }
+
+    /// What is known so far.
+    pub fn known(&self) -> &Known {
+        &self.known
+    }
+
+    /// What came of every requirement that was begun, in the order of the guide. One that has no finding yet was interrupted, and is
+    /// unknown.
+    pub fn finish(mut self) -> Vec<Settled> {
+        while let Some(index) = self.ready.pop_front() {
+            self.advance(index);
+        }
+        let begun = self.open.iter().enumerate().filter(|(_, open)| open.is_some());
+        begun
+            .map(|(index, _)| {
+                if let Some(Settlement { finding, fixes }) = self.settlements.get(index).cloned().flatten() {
+                    return Settled { index, finding, fixes };
+                }
+                let finding = Finding::unknown(Cause::CouldNotLook, "The check was interrupted before this was known.");
+                Settled { index, finding: Arc::new(finding), fixes: Vec::new() }
+            })
+            .collect()
+    }
+
+    fn context(&self) -> Context<'_> {
+        Context {
+            guide: self.guide,
+            selection: &self.selection,
+            known: &self.known,
+            findings: &self.findings,
+            disk_ledger: self.ledger.as_ref(),
+        }
+    }
+
+    /// One answer less to wait for; the last one makes the requirement ready.
+    fn release(&mut self, index: usize) {
+        let Some(open) =
+            (if index == DISK_LEDGER { self.ledger_open.as_mut() } else { self.open.get_mut(index).and_then(Option::as_mut) })
+        else {
+            return;
+        };
+        *open = open.saturating_sub(1);
+        if *open == 0 {
+            self.ready.push_back(index);
+        }
+    }
+
+    fn advance(&mut self, index: usize) {
+        if index == DISK_LEDGER {
+            return self.advance_ledger();
+        }
+        if self.findings.get(index).is_none_or(Option::is_some) {
+            return;
+        }
+        match assess(self.context(), index) {
+            Step::Settled(settlement) => {
+                if let (Some(finding), Some(slot)) = (self.findings.get_mut(index), self.settlements.get_mut(index)) {
+                    *finding = Some(Arc::clone(&settlement.finding));
+                    *slot = Some(settlement);
+                }
+                self.set_open(index, 0);
+                self.release_followers(index);
+            }
+            Step::Ask { probes, findings } => {
+                self.set_open(index, probes.len() + findings.len());
+                for probe in probes {
+                    self.ask(probe, Some(index));
+                }
+                for other in findings {
+                    self.follow(other, index);
+                }
+            }
+        }
+    }
+
+    fn set_open(&mut self, index: usize, count: usize) {
+        if let Some(open) = self.open.get_mut(index) {
+            *open = Some(count);
+        }
+    }
+
+    fn release_followers(&mut self, index: usize) {
+        for follower in self.followers.remove(&index).unwrap_or_default() {
+            self.release(follower);
+        }
+    }
+
+    fn follow(&mut self, leader: usize, follower: usize) {
+        self.followers.entry(leader).or_default().push(follower);
+        // A requirement that was not selected is begun when another one needs its finding.
+        let begun =
+            if leader == DISK_LEDGER { self.ledger_open.is_some() } else { self.open.get(leader).is_some_and(Option::is_some) };
+        if !begun && !self.ready.contains(&leader) {
+            self.ready.push_back(leader);
+        }
+    }
+
+    fn advance_ledger(&mut self) {
+        match sum_disks(self.context()) {
+            Ok(ledger) => {
+                self.ledger = Some(ledger);
+                self.release_followers(DISK_LEDGER);
+            }
+            Err(probes) => {
+                self.ledger_open = Some(probes.len());
+                for probe in probes {
+                    self.ask(probe, Some(DISK_LEDGER));
+                }
+            }
+        }
+    }
+
+    fn ask(&mut self, probe: Probe, asker: Option<usize>) {
+        if let Some(askers) = self.askers.get_mut(&probe) {
+            askers.extend(asker);
+            return;
+        }
+        if self.known.get(&probe).is_some() {
+            if let Some(asker) = asker {
+                self.release(asker);
+            }
+            return;
+        }
+        let probe = Arc::new(probe);
+        if let Some(queue) = self.queues.get_mut(usize::from(probe.cost())) {
+            queue.push_back(Arc::clone(&probe));
+        }
+        self.askers.insert(probe, asker.into_iter().collect());
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,284 @@
+//! The fixes that the software knows itself, by cause.
+
+use super::{Bench, Fix, quote};
+use crate::cause::Cause;
+use crate::finding::Finding;
+use crate::guide::{Edit, Requirement, Subject, Then};
+use crate::observation::Os;
+use crate::prelude::*;
+use crate::text::join_words;
+
+#[allow(clippy::too_many_lines, reason = "one row per cause, so that none can be forgotten")]
+/// The fixes for a cause; none where no general one exists.
+pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, bench: &Bench<'_>) -> Vec<Fix> {
+    let fault = Case { requirement, finding, bench };
+    match cause {
+        Cause::ToolMissing | Cause::ToolTooOld => vec![fault.install()],
+        Cause::ToolTooNew | Cause::ToolExcluded => vec![fault.other_version()],
+        Cause::ToolShadowed => vec![fault.first_on_path()],
+        Cause::ToolNotExecutable => vec![fault.make_executable()],
+        Cause::ToolBroken | Cause::ToolWrongArch | Cause::ToolPlaceholder | Cause::ToolFailed => vec![fault.install_again()],
+        Cause::ToolStuck => vec![Fix::say(
+            "Run it yourself, as the evidence shows, and see what it waits for. If it is only slow, give it more time with --time-limit.",
+        )],
+        Cause::ToolUnwanted => {
+            vec![Fix::say(format!("Uninstall {}, or take its folder off PATH while you work on this project.", fault.title()))]
+        }
+        Cause::PortHeld => fault.port_held(),
+        Cause::PortPrivileged | Cause::PortReserved => vec![fault.another_port()],
+        Cause::PortNoAddress => {
+            vec![Fix::say("Correct the address in the project's settings, or connect the network that has it.")]
+        }
+        Cause::PortNotAPort => vec![Fix::say(format!("Write a number from 1 to 65535 there: {}.", fault.path()))],
+        Cause::DiskShort | Cause::DiskShortTogether => vec![fault.free_space()],
+        Cause::DiskInodesShort => vec![Fix::say(format!(
+            "Delete folders with many small files (old builds, caches) on the disk that holds {}.",
+            fault.path()
+        ))],
+        Cause::DiskReadOnly | Cause::DiskNoPermission => {
+            vec![Fix::say(
+                "Use a folder of your own on another disk, or ask whoever looks after this machine for the permission to write.",
+            )]
+        }
+        Cause::MemoryShort => vec![Fix::say("Work on a machine with more memory; this cannot be settled here.")],
+        Cause::MemoryCapped | Cause::CoresCapped => vec![Fix::say(
+            "Have the limit raised where it is set: the container's settings, the service, or whoever looks after this machine.",
+        )],
+        Cause::MemoryBusy => vec![Fix::say("Close programs that use much memory (browsers, other builds), then check again.")],
+        Cause::CoresShort => vec![Fix::say("Work on a machine with more cores, or expect the build to take longer.")],
+        Cause::VirtFirmwareOff => {
+            let mut fix = Fix::say(
+                "Restart, open the firmware settings (often with F2 or Del), and switch on the entry named VT-x, AMD-V or SVM.",
+            );
+            fix.then = Some(Then::Restart);
+            vec![fix]
+        }
+        Cause::VirtModuleMissing => vec![fault.load_module()],
+        Cause::VirtDenied => vec![fault.join_group()],
+        Cause::VirtDeniedUntilSignIn => {
+            let mut fix = Fix::say("Nothing has to be changed any more: sign out completely and in again.");
+            fix.then = Some(Then::SignIn);
+            vec![fix]
+        }
+        Cause::VirtNestingOff => {
+            vec![Fix::say("Switch on nested virtualization for this virtual machine on its host, or work on the host itself.")]
+        }
+        Cause::VirtInContainer => {
+            vec![Fix::say("Start the container with the device /dev/kvm passed in, or work outside the container.")]
+        }
+        Cause::VirtHeld => vec![Fix::say("Stop the other virtual machine program, then check again.")],
+        Cause::VirtCpuLacks => vec![Fix::say("Work on another machine; this processor cannot do it.")],
+        // Kinds that are not assessed yet, and causes that only a person can settle.
+        Cause::ToolOffPath
+        | Cause::ToolUnselected
+        | Cause::ToolSilent
+        | Cause::VirtFeatureOff
+        | Cause::SystemOther
+        | Cause::SystemTooOld
+        | Cause::SystemTooNew
+        | Cause::SystemEdition
+        | Cause::SystemArch
+        | Cause::PathMissing
+        | Cause::PathOtherKind
+        | Cause::PathNotWritable
+        | Cause::PathNotMine
+        | Cause::PathMode
+        | Cause::PathContent
+        | Cause::PathNotExecutable
+        | Cause::PathUnwanted
+        | Cause::PathDangling
+        | Cause::VariableUnset
+        | Cause::VariableEmpty
+        | Cause::VariableShape
+        | Cause::VariableOnlyInFile
+        | Cause::VariableUnwanted
+        | Cause::GroupAbsent
+        | Cause::GroupNotMember
+        | Cause::GroupUntilSignIn
+        | Cause::SocketMissing
+        | Cause::SocketDenied
+        | Cause::SocketDeniedUntilSignIn
+        | Cause::SocketDead
+        | Cause::DeviceMissing
+        | Cause::DeviceDenied
+        | Cause::ServiceRefused
+        | Cause::ServiceNoAnswer
+        | Cause::ServiceOtherAnswer
+        | Cause::ServiceOtherHolder
+        | Cause::ReachOffline
+        | Cause::ReachNoName
+        | Cause::ReachRefused
+        | Cause::ReachNoAnswer
+        | Cause::ReachTls
+        | Cause::ReachProxy
+        | Cause::ReachStatus
+        | Cause::NameUnknown
+        | Cause::NameElsewhere
+        | Cause::SubnetTaken
+        | Cause::LimitLow
+        | Cause::LimitLacks
+        | Cause::LibraryMissing
+        | Cause::LibraryTooOld
+        | Cause::LibraryTooNew
+        | Cause::LibraryNoHeaders
+        | Cause::SettingUnset
+        | Cause::SettingShape
+        | Cause::CheckoutNone
+        | Cause::CheckoutBranch
+        | Cause::CheckoutSubmodules
+        | Cause::CheckoutLargeFiles
+        | Cause::CheckoutDirty
+        | Cause::CommandFailed
+        | Cause::CommandOutput
+        | Cause::CommandStuck
+        | Cause::CommandNotFound
+        | Cause::CommandNoConsent
+        | Cause::NoneOf
+        | Cause::CouldNotLook
+        | Cause::NotSupportedHere
+        | Cause::WaitsFor
+        | Cause::ConditionUnknown => Vec::new(),
+    }
+}
+
+/// One finding on one machine.
+struct Case<'a> {
+    requirement: &'a Requirement,
+    finding: &'a Finding,
+    bench: &'a Bench<'a>,
+}
+
+impl Case<'_> {
+    fn title(&self) -> String {
+        self.requirement.title()
+    }
+
+    fn path(&self) -> &str {
+        self.finding.particulars.path.as_deref().unwrap_or("the place that is named")
+    }
+
+    fn quoted(&self, text: &str) -> String {
+        quote(text, self.bench.shell)
+    }
+
+    fn wanted(&self) -> String {
+        match self.finding.wanted.as_deref() {
+            None | Some("any version") => String::new(),
+            Some(range) => format!(" in a version that is {range}"),
+        }
+    }
+
+    fn install(&self) -> Fix {
+        let docs = self.requirement.docs.as_ref().map(|docs| format!(" How: {docs}")).unwrap_or_default();
+        let named = self.requirement.subject.packages();
+        let why = if named.is_empty() || self.bench.managers.is_empty() {
+            String::new()
+        } else {
+            format!(" The guide names no package of it for {}.", join_words(self.bench.managers, "or"))
+        };
+        Fix::say(format!("Install {}{}.{why}{docs}", self.title(), self.wanted()))
+    }
+
+    fn other_version(&self) -> Fix {
+        let mut fix = Fix::say(format!(
+            "Install {}{} beside the one you have, and put its folder first on PATH.",
+            self.title(),
+            self.wanted()
+        ));
+        fix.then = Some(Then::NewShell);
+        fix
+    }
+
+    fn install_again(&self) -> Fix {
+        Fix::say(format!("Remove {} and install {} again, from a package for this machine.", self.path(), self.title()))
+    }
+
+    fn first_on_path(&self) -> Fix {
+        let path = self.path();
+        let folder = path.rsplit_once(['/', '\\']).map_or("", |(folder, _)| folder);
+        let mut fix = Fix::say(format!("Put {folder} first on PATH, so that the copy that works is found first."));
+        let file = self.bench.account.and_then(|account| account.startup_file.clone());
+        fix.edit = file.map(|file| Edit { file, append: self.bench.shell.prepend_path(folder) });
+        fix.then = Some(Then::NewShell);
+        fix
+    }
+
+    fn make_executable(&self) -> Fix {
+        let mut fix = Fix::say(format!("Make {} executable, if you trust it.", self.path()));
+        fix.run = vec![format!("chmod +x {}", self.quoted(self.path()))];
+        fix
+    }
+
+    fn port_held(&self) -> Vec<Fix> {
+        if matches!(&self.requirement.subject, Subject::Port(port) if port.set_by.is_some())
+            && self.finding.particulars.free_port.is_some()
+        {
+            return vec![self.another_port()];
+        }
+        let holder = self.finding.particulars.holder.as_deref().unwrap_or("the program that holds the port");
+        let mut fix = Fix::say(format!("Stop {holder}, in the way it was started if you can."));
+        // Only a process whose number is known, and only where the command means the same everywhere.
+        let unix = matches!(self.bench.os, Some(Os::Linux | Os::Macos));
+        if let Some(pid) = self.finding.particulars.pid.filter(|_| unix) {
+            fix.run = vec![format!("kill {pid}")];
+            fix.caution = Some("Whatever it was doing is lost: look at what it is before you stop it.".to_owned());
+        }
+        vec![fix]
+    }
+
+    /// Setting the project's port to one that is free.
+    fn another_port(&self) -> Fix {
+        let free = self.finding.particulars.free_port;
+        let Subject::Port(port) = &self.requirement.subject else { return Fix::say("Use another port.") };
+        let (Some(set_by), Some(free)) = (&port.set_by, free) else {
+            let offer = free.map(|free| format!(" ({free} is free)")).unwrap_or_default();
+            return Fix::say(format!("Have the project use another port{offer}; the guide names no setting for it."));
+        };
+        let mut fix = Fix::say(format!("Have the project use port {free} instead, which is free."));
+        let line = format!("{}={free}", set_by.variable);
+        match &set_by.env_file {
+            Some(file) => fix.edit = Some(Edit { file: file.clone(), append: line }),
+            None => {
+                fix.run = vec![match self.bench.shell {
+                    super::Shell::Posix => format!("export {line}"),
+                    super::Shell::Fish => format!("set -gx {} {free}", set_by.variable),
+                    super::Shell::PowerShell => format!("$env:{} = '{free}'", set_by.variable),
+                }];
+            }
+        }
+        fix
+    }
+
+    fn free_space(&self) -> Fix {
+        let short = self.finding.particulars.short_by.map_or_else(|| "enough".to_owned(), |size| size.to_string());
+        let mut fix = Fix::say(format!(
+            "Free at least {short} on the disk that holds {}, or move the folder to a larger disk.",
+            self.path()
+        ));
+        if matches!(self.bench.os, Some(Os::Linux | Os::Macos)) {
+            fix.say.push_str(" This shows what takes the room:");
+            fix.run = vec![format!("du -xhd1 {} | sort -h", self.quoted(self.path()))];
+        }
+        fix
+    }
+
+    fn load_module(&self) -> Fix {
+        let mut fix =
+            Fix::say("Load the kernel's virtualization module (the first name is for Intel processors, the second for AMD).");
+        fix.run = vec![format!("{} || {}", self.bench.as_admin("modprobe kvm_intel"), self.bench.as_admin("modprobe kvm_amd"))];
+        fix.admin = true;
+        fix.caution = self.bench.admin_caution();
+        fix
+    }
+
+    fn join_group(&self) -> Fix {
+        let group = self.finding.particulars.group.as_deref().unwrap_or("kvm");
+        let user = self.bench.account.and_then(|account| account.name.as_deref()).unwrap_or("YOUR-NAME");
+        let mut fix = Fix::say(format!("Become a member of the group {group}."));
+        fix.run = vec![self.bench.as_admin(&format!("usermod -aG {} {}", self.quoted(group), self.quoted(user)))];
+        fix.admin = true;
+        fix.then = Some(Then::SignIn);
+        fix.caution = self.bench.admin_caution();
+        fix
+    }
+}

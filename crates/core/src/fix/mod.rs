@@ -1,0 +1,179 @@
+//! Fixes: what would settle a requirement on this machine. The software shows them and never carries them out.
+
+mod built_in;
+mod fill;
+mod package;
+mod shell;
+
+pub use package::Package;
+pub use shell::{Shell, quote};
+
+use crate::condition::Truth;
+use crate::finding::{Finding, Verdict};
+use crate::guide::{Edit, GuideFix, Requirement, Then};
+use crate::inquiry::{Inquiry, Stop};
+use crate::observation::{Account, Os};
+use crate::prelude::*;
+
+/// A suggested change, filled in for this machine.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Fix {
+    /// The step in words.
+    pub say: String,
+    /// Commands that can be pasted as they stand.
+    pub run: Vec<String>,
+    /// A line to add to a file.
+    pub edit: Option<Edit>,
+    /// It needs admin rights.
+    pub admin: bool,
+    /// What must follow before it takes effect.
+    pub then: Option<Then>,
+    /// What one should know before.
+    pub caution: Option<String>,
+    /// How much is downloaded, where it is known.
+    pub download_bytes: Option<u64>,
+    /// How long it takes in milliseconds, where it is known.
+    pub takes_ms: Option<u64>,
+    /// Who suggests it.
+    pub source: Source,
+    /// The package that it installs, so that the plan can put packages together.
+    pub package: Option<Package>,
+}
+
+/// Who suggests a fix.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Source {
+    /// The guide.
+    Guide,
+    /// This software.
+    BuiltIn,
+}
+
+impl Source {
+    /// The word in reports.
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Guide => "guide",
+            Self::BuiltIn => "built-in",
+        }
+    }
+}
+
+impl Fix {
+    /// A fix of the software's own, in words.
+    pub(crate) fn say(say: impl Into<String>) -> Self {
+        Self {
+            say: say.into(),
+            run: Vec::new(),
+            edit: None,
+            admin: false,
+            then: None,
+            caution: None,
+            download_bytes: None,
+            takes_ms: None,
+            source: Source::BuiltIn,
+            package: None,
+        }
+    }
+}
+
+/// What fixes need to know about the machine; what could not be found out is absent.
+#[derive(Debug)]
+pub(crate) struct Bench<'a> {
+    pub(crate) os: Option<Os>,
+    pub(crate) account: Option<&'a Account>,
+    pub(crate) managers: &'a [String],
+    pub(crate) shell: Shell,
+}
+
+impl<'a> Bench<'a> {
+    fn look(inquiry: &mut Inquiry<'a>) -> Result<Self, Stop> {
+        use crate::probe::Probe;
+        for probe in [Probe::System, Probe::Account, Probe::Managers] {
+            inquiry.want(probe);
+        }
+        let os = known(inquiry.system())?.map(|system| system.os);
+        let account = known(inquiry.account())?;
+        let managers = known(inquiry.managers())?.map_or(&[][..], Vec::as_slice);
+        let shell = Shell::of(account.and_then(|account| account.shell.as_deref()), os);
+        Ok(Self { os, account, managers, shell })
+    }
+
+    /// The command as it must be typed here to run with admin rights.
+    pub(crate) fn as_admin(&self, command: &str) -> String {
+        match self.account {
+            Some(account) if !account.root => match &account.elevate {
+                Some(elevate) => format!("{elevate} {command}"),
+                None => command.to_owned(),
+            },
+            _ => command.to_owned(),
+        }
+    }
+
+    /// What to know before a step that needs admin rights.
+    pub(crate) fn admin_caution(&self) -> Option<String> {
+        let account = self.account?;
+        if account.root {
+            None
+        } else if account.admin == Some(false) {
+            Some("You have no admin rights here: ask whoever looks after this machine to do it.".to_owned())
+        } else if self.os == Some(Os::Windows) {
+            Some("Do it in a terminal that was started as administrator.".to_owned())
+        } else if account.elevate.is_none() {
+            Some("There is no sudo here: do it as root.".to_owned())
+        } else {
+            None
+        }
+    }
+}
+
+fn known<T>(answer: Result<T, Stop>) -> Result<Option<T>, Stop> {
+    match answer {
+        Ok(value) => Ok(Some(value)),
+        Err(Stop::NoAnswer(..)) => Ok(None),
+        Err(Stop::Pending) => Err(Stop::Pending),
+    }
+}
+
+/// The fixes for a finding on this machine: the guide's first one that fits, else those that the software knows.
+///
+/// # Errors
+/// When answers are still to come.
+pub fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
+    let Some(cause) = finding.cause.filter(|_| finding.verdict == Verdict::Unmet) else { return Ok(Vec::new()) };
+    let bench = Bench::look(inquiry)?;
+    for fix in requirement.fixes.iter().filter(|fix| fix.cause.is_none_or(|only| only == cause)) {
+        let fits = fix.when.as_ref().map_or(Ok(Truth::True), |when| when.evaluate(inquiry))?;
+        if fits == Truth::True {
+            return Ok(vec![fill_guide_fix(fix, finding, &bench)]);
+        }
+    }
+    let mut fixes: Vec<Fix> = package::fix(requirement, cause, &bench).into_iter().collect();
+    fixes.extend(built_in::fixes(requirement, finding, cause, &bench));
+    fixes.truncate(1);
+    Ok(fixes)
+}
+
+fn fill_guide_fix(fix: &GuideFix, finding: &Finding, bench: &Bench<'_>) -> Fix {
+    let words = |text: &str| fill::fill(text, finding, bench, fill::Quoting::Plain);
+    let command = |text: &String| {
+        let filled = fill::fill(text, finding, bench, fill::Quoting::Shell);
+        let already = ["sudo ", "doas "].iter().any(|elevate| filled.starts_with(elevate));
+        if fix.admin && !already { bench.as_admin(&filled) } else { filled }
+    };
+    Fix {
+        say: words(&fix.say),
+        run: fix.run.iter().map(command).collect(),
+        edit: fix.edit.as_ref().map(|edit| Edit { file: words(&edit.file), append: words(&edit.append) }),
+        admin: fix.admin,
+        then: fix.then,
+        caution: fix.caution.clone().or_else(|| if fix.admin { bench.admin_caution() } else { None }),
+        download_bytes: fix.download.map(|size| size.0),
+        takes_ms: fix.takes_ms,
+        source: Source::Guide,
+        package: None,
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,72 @@
+use super::{Bench, Fix};
+use crate::cause::Cause;
+use crate::guide::Requirement;
+use crate::prelude::*;
+
+/// A package of a package manager.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Package {
+    /// The manager.
+    pub manager: String,
+    /// The package's name there.
+    pub name: String,
+}
+
+/// How a manager installs: its command, and whether it needs admin rights.
+const INSTALLERS: [(&str, &str, bool); 10] = [
+    ("apt", "apt-get install", true),
+    ("dnf", "dnf install", true),
+    ("zypper", "zypper install", true),
+    ("pacman", "pacman -S", true),
+    ("apk", "apk add", true),
+    ("brew", "brew install", false),
+    ("port", "port install", true),
+    ("winget", "winget install", false),
+    ("scoop", "scoop install", false),
+    ("choco", "choco install", true),
+];
+
+/// Whether a manager changes the machine for everyone.
+pub(crate) fn needs_admin(manager: &str) -> bool {
+    INSTALLERS.iter().any(|(name, _, admin)| *name == manager && *admin)
+}
+
+/// The command that installs packages with a manager, without what gives it admin rights.
+pub(crate) fn command(manager: &str, packages: &[&str]) -> Option<String> {
+    let (_, command, _) = INSTALLERS.iter().find(|(name, ..)| *name == manager)?;
+    Some(format!("{command} {}", packages.join(" ")))
+}
+
+fn installing_helps(cause: Cause) -> bool {
+    matches!(
+        cause,
+        Cause::ToolMissing
+            | Cause::ToolTooOld
+            | Cause::ToolBroken
+            | Cause::ToolWrongArch
+            | Cause::ToolPlaceholder
+            | Cause::LibraryMissing
+    )
+}
+
+/// Installing the package that the guide names for a manager of this machine.
+pub(super) fn fix(requirement: &Requirement, cause: Cause, bench: &Bench<'_>) -> Option<Fix> {
+    if !installing_helps(cause) {
+        return None;
+    }
+    let packages = requirement.subject.packages();
+    let (manager, name) = bench
+        .managers
+        .iter()
+        .find_map(|manager| packages.iter().find(|(of, _)| of == manager))
+        .map(|(manager, name)| (manager, name))?;
+    let admin = needs_admin(manager);
+    let plain = command(manager, &[name])?;
+    let verb = if cause == Cause::ToolMissing { "Install" } else { "Install the current release of" };
+    let mut fix = Fix::say(format!("{verb} {}.", requirement.title()));
+    fix.run = vec![if admin { bench.as_admin(&plain) } else { plain }];
+    fix.admin = admin;
+    fix.caution = if admin { bench.admin_caution() } else { None };
+    fix.package = Some(Package { manager: manager.clone(), name: name.clone() });
+    Some(fix)
+}

@@ -1,0 +1,88 @@
+//! The setup guide: its model, and its reading with all mistakes at once.
+
+mod fix;
+mod parse;
+mod placeholder;
+mod requirement;
+mod subject;
+mod subject_parse;
+
+pub use fix::{Edit, GuideFix, Then};
+pub use parse::{FORMAT, parse};
+pub use placeholder::{Placeholder, pieces as placeholder_pieces};
+pub use requirement::{Level, Requirement};
+pub use subject::{
+    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Memory,
+    Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, System, Tool,
+    Virtualization,
+};
+
+use crate::condition::Condition;
+use crate::prelude::*;
+
+/// A guide that has been read without mistakes.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Guide {
+    /// The project that it is for.
+    pub project: Project,
+    /// The kinds of contributors, in the order of the guide.
+    pub roles: Vec<Role>,
+    /// The stages in the order in which a newcomer works; at least one.
+    pub stages: Vec<Stage>,
+    /// The requirements, in the order of the guide.
+    pub requirements: Vec<Requirement>,
+}
+
+/// `[project]`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Project {
+    /// Its name.
+    pub name: String,
+    /// What it is, in a sentence.
+    pub about: Option<String>,
+    /// Its page.
+    pub home: Option<String>,
+    /// Where newcomers may ask.
+    pub help: Option<String>,
+    /// The systems that the guide promises to serve: `linux`, `macos`, `windows`.
+    pub systems: Vec<String>,
+}
+
+/// `[role.NAME]`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Role {
+    /// Its id.
+    pub id: String,
+    /// Who that is.
+    pub about: Option<String>,
+}
+
+/// `[[stage]]`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Stage {
+    /// Its id.
+    pub id: String,
+    /// Its heading.
+    pub title: String,
+    /// A text to read before.
+    pub intro: Option<String>,
+    /// Checked only when asked for: the project must be running.
+    pub after_start: bool,
+    /// Where it applies.
+    pub when: Option<Condition>,
+}
+
+impl Guide {
+    /// The index of the requirement with this id.
+    pub fn find(&self, id: &str) -> Option<usize> {
+        self.requirements.iter().position(|requirement| requirement.id == id)
+    }
+
+    /// The index of the role with this id.
+    pub fn role(&self, id: &str) -> Option<usize> {
+        self.roles.iter().position(|role| role.id == id)
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,93 @@
+use super::GuideFix;
+use crate::document::{Fields, shortened};
+use crate::prelude::*;
+use crate::problem::ProblemKind;
+
+/// What stands in braces in a fix and is filled in for the machine.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Placeholder {
+    /// What was found.
+    Found,
+    /// What was wanted.
+    Wanted,
+    /// The path that the finding is about.
+    Path,
+    /// The port that the finding is about.
+    Port,
+    /// A port that is free.
+    FreePort,
+    /// The user's name.
+    User,
+    /// The startup file of the user's shell.
+    StartupFile,
+    /// Who holds the port.
+    Holder,
+    /// How much is missing.
+    ShortBy,
+}
+
+impl Placeholder {
+    /// Every placeholder.
+    pub const ALL: [Self; 9] = [
+        Self::Found,
+        Self::Wanted,
+        Self::Path,
+        Self::Port,
+        Self::FreePort,
+        Self::User,
+        Self::StartupFile,
+        Self::Holder,
+        Self::ShortBy,
+    ];
+
+    /// The word between the braces.
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Found => "found",
+            Self::Wanted => "wanted",
+            Self::Path => "path",
+            Self::Port => "port",
+            Self::FreePort => "free-port",
+            Self::User => "user",
+            Self::StartupFile => "startup-file",
+            Self::Holder => "holder",
+            Self::ShortBy => "short-by",
+        }
+    }
+}
+
+/// Cuts a text into plain pieces (`Err`) and words in braces (`Ok`). Braces around anything but lowercase letters and hyphens are plain
+/// text, so that shell and JSON pass through.
+pub fn pieces(text: &str) -> Vec<Result<&str, &str>> {
+    let mut found = Vec::new();
+    let mut plain_from = 0;
+    let mut from = 0;
+    while let Some(open) = text.get(from..).and_then(|rest| rest.find('{')).map(|at| from + at) {
+        let inner = text.get(open + 1..).unwrap_or("");
+        let word = inner.split_once('}').map_or("", |(word, _)| word);
+        let shell = text.get(..open).is_some_and(|before| before.ends_with('$'));
+        from = open + 1;
+        if !shell && !word.is_empty() && word.len() <= 20 && word.bytes().all(|b| b.is_ascii_lowercase() || b == b'-') {
+            found.push(Err(text.get(plain_from..open).unwrap_or("")));
+            found.push(Ok(word));
+            from = open + word.len() + 2;
+            plain_from = from;
+        }
+    }
+    found.push(Err(text.get(plain_from..).unwrap_or("")));
+    found
+}
+
+/// Reports words in braces that are no placeholders.
+pub(super) fn check(fields: &Fields<'_>, fix: &GuideFix) {
+    let known: Vec<&str> = Placeholder::ALL.iter().map(|one| one.word()).collect();
+    let edit = fix.edit.iter().flat_map(|edit| [("edit", &edit.file), ("edit", &edit.append)]);
+    let texts = core::iter::once(("say", &fix.say)).chain(fix.run.iter().map(|run| ("run", run))).chain(edit);
+    for (key, text) in texts {
+        for word in pieces(text).into_iter().filter_map(Result::ok).filter(|word| !known.contains(word)) {
+            let message = format!("`{{{}}}` is not a placeholder", shortened(word));
+            let span = fields.key_span(key);
+            fields.problems().unknown_word(ProblemKind::UnknownWord, span, message, (word, &known));
+        }
+    }
+}

@@ -1,0 +1,475 @@
+//! What a requirement checks: one variant per kind.
+
+use crate::prelude::*;
+use crate::text::{Pattern, Size};
+use crate::version;
+
+/// What is checked; one variant per subject key of the guide.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Subject {
+    /// A program.
+    Tool(Tool),
+    /// A port that must be free.
+    Port(Port),
+    /// Room on a disk.
+    Disk(Disk),
+    /// Memory.
+    Memory(Memory),
+    /// Processor cores.
+    Cores(u64),
+    /// Hardware virtualization.
+    Virtualization(Virtualization),
+    /// The operating system.
+    System(System),
+    /// A file or a folder.
+    Path(Path),
+    /// An environment variable.
+    Variable(EnvironmentVariable),
+    /// Membership of a group.
+    Group(Group),
+    /// A local socket.
+    Socket(Socket),
+    /// A device.
+    Device(Device),
+    /// A service that must answer.
+    Service(Service),
+    /// An outside address that must be reachable.
+    Reach(Reach),
+    /// A host name.
+    Hostname(Hostname),
+    /// A private network that must be free.
+    Subnet(Subnet),
+    /// A limit of the system.
+    Limit(Limit),
+    /// A library to build against.
+    Library(Library),
+    /// A version-control setting.
+    Setting(Setting),
+    /// The working copy.
+    Checkout(Checkout),
+    /// A command of the guide's own.
+    Command(Command),
+    /// Alternatives.
+    AnyOf(AnyOf),
+}
+
+/// Whether a thing must be there or must not.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Existence {
+    /// It must be there.
+    Present,
+    /// `expect = "absent"`: it must not be there.
+    Absent,
+}
+
+/// `tool = ...`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Tool {
+    /// Its names; the first that is found counts.
+    pub names: Vec<String>,
+    /// The versions that do.
+    pub version: Option<version::Range>,
+    /// A file of the repository that pins the version.
+    pub version_from: Option<String>,
+    /// The arguments that make it say its version; the usual ones where empty.
+    pub args: Vec<String>,
+    /// How to find the version in what it prints.
+    pub pattern: Option<Pattern>,
+    /// Its package per package manager.
+    pub packages: Vec<(String, String)>,
+    /// The architecture that it must be built for.
+    pub arch: Option<String>,
+    /// Whether it must be there.
+    pub expect: Existence,
+}
+
+/// TCP or UDP.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Protocol {
+    /// TCP.
+    Tcp,
+    /// UDP.
+    Udp,
+}
+
+impl Protocol {
+    /// `TCP` or `UDP`.
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Tcp => "TCP",
+            Self::Udp => "UDP",
+        }
+    }
+}
+
+/// Which ports.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum PortNumbers {
+    /// These.
+    List(Vec<u16>),
+    /// From the first to the last, both included.
+    Span(u16, u16),
+}
+
+impl PortNumbers {
+    /// Each number, in order.
+    pub fn each(&self) -> Vec<u16> {
+        match self {
+            Self::List(list) => list.clone(),
+            Self::Span(first, last) => (*first..=*last).collect(),
+        }
+    }
+}
+
+/// Where a project lets one set a number.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct SetBy {
+    /// The environment variable, or the key of the file.
+    pub variable: String,
+    /// A `.env`-style file that may hold it.
+    pub env_file: Option<String>,
+}
+
+/// `port = ...`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Port {
+    /// The numbers, unless something sets another.
+    pub numbers: PortNumbers,
+    /// TCP or UDP.
+    pub protocol: Protocol,
+    /// The address to bind; every address where none is given.
+    pub address: Option<String>,
+    /// Where the project lets one change the number.
+    pub set_by: Option<SetBy>,
+    /// Programs that may hold it: it is they who serve it.
+    pub held_ok: Vec<String>,
+}
+
+/// `disk = "12 GB"`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Disk {
+    /// How much must be free.
+    pub size: Size,
+    /// Where; the guide's folder where none is given.
+    pub at: String,
+    /// How many files must still fit.
+    pub inodes: Option<u64>,
+}
+
+/// `memory = "8 GB"`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Memory {
+    /// How much.
+    pub size: Size,
+    /// It must be free now.
+    pub free: bool,
+}
+
+/// `virtualization = ...`
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Virtualization {
+    /// This user can use it now.
+    Usable,
+    /// The processor has it.
+    Present,
+}
+
+/// `system = { ... }`
+#[derive(Debug, Clone, PartialEq)]
+pub struct System {
+    /// The systems with the versions that do.
+    pub versions: Vec<(String, Option<version::Range>)>,
+    /// Editions that do; all where empty.
+    pub editions: Vec<String>,
+    /// Distributions that do; all where empty.
+    pub distros: Vec<String>,
+    /// Architectures that do; all where empty.
+    pub arches: Vec<String>,
+}
+
+/// A file or a folder.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PathKind {
+    /// A file.
+    File,
+    /// A folder.
+    Folder,
+}
+
+/// `file = ...` or `folder = ...`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Path {
+    /// Which of the two.
+    pub kind: PathKind,
+    /// The path as written.
+    pub path: String,
+    /// Permission bits.
+    pub mode: Option<u32>,
+    /// It must belong to this user.
+    pub mine: bool,
+    /// This user must be able to write it.
+    pub writable: bool,
+    /// This user must be able to execute it.
+    pub executable: bool,
+    /// What its text must hold.
+    pub contains: Option<Pattern>,
+    /// Whether it must be there.
+    pub expect: Existence,
+}
+
+/// `variable = ...`
+#[derive(Debug, Clone, PartialEq)]
+pub struct EnvironmentVariable {
+    /// Its name.
+    pub name: String,
+    /// A `.env`-style file that may set it.
+    pub env_file: Option<String>,
+    /// The shape of its value.
+    pub matches: Option<Pattern>,
+    /// Nothing about its value may be told.
+    pub secret: bool,
+    /// Whether it must be set.
+    pub expect: Existence,
+}
+
+/// `group = ...`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Group {
+    /// Its name.
+    pub name: String,
+}
+
+/// How something is to be opened.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Access {
+    /// To read.
+    Read,
+    /// To write (and read).
+    Write,
+}
+
+/// `socket = ...`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Socket {
+    /// Its path.
+    pub path: String,
+    /// How it is to be opened.
+    pub access: Access,
+}
+
+/// `device = ...`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Device {
+    /// Its path.
+    pub path: String,
+    /// How it is to be opened.
+    pub access: Access,
+}
+
+/// `service = "host:port"`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Service {
+    /// Its host.
+    pub host: String,
+    /// Its port.
+    pub port: u16,
+    /// The path to ask by HTTP.
+    pub http: Option<String>,
+    /// The status expected.
+    pub status: Option<u16>,
+    /// What the answer must hold.
+    pub contains: Option<Pattern>,
+}
+
+/// `reach = "https://..."`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Reach {
+    /// The address.
+    pub url: String,
+    /// The status expected.
+    pub status: Option<u16>,
+}
+
+/// `hostname = ...`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Hostname {
+    /// The name.
+    pub name: String,
+    /// Where it must lead.
+    pub points_to: Option<String>,
+}
+
+/// `subnet = ...`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Subnet {
+    /// The network's first address.
+    pub address: core::net::IpAddr,
+    /// The length of its prefix in bits.
+    pub prefix: u8,
+}
+
+/// `limit = ...`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Limit {
+    /// Which one.
+    pub name: String,
+    /// How high it must be.
+    pub at_least: Option<u64>,
+}
+
+/// `library = ...`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Library {
+    /// Its pkg-config name.
+    pub name: String,
+    /// The versions that do.
+    pub version: Option<version::Range>,
+    /// Its package per package manager.
+    pub packages: Vec<(String, String)>,
+}
+
+/// `setting = ...`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Setting {
+    /// Its key.
+    pub key: String,
+    /// Whose setting it is.
+    pub of: String,
+    /// The shape of its value.
+    pub matches: Option<Pattern>,
+}
+
+/// `checkout = "."`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Checkout {
+    /// Where it is.
+    pub path: String,
+    /// The branch that must be current.
+    pub branch: Option<String>,
+    /// Submodules must be fetched.
+    pub submodules: bool,
+    /// Large files must be fetched.
+    pub large_files: bool,
+    /// Nothing may be uncommitted.
+    pub clean: bool,
+}
+
+/// `command = [...]`
+#[derive(Debug, Clone, PartialEq)]
+pub struct Command {
+    /// The program and its arguments.
+    pub words: Vec<String>,
+    /// The exit status expected.
+    pub exit: u8,
+    /// What it must print.
+    pub matches: Option<Pattern>,
+    /// Its time limit in milliseconds.
+    pub timeout_ms: Option<u64>,
+}
+
+/// `any_of = [...]`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct AnyOf {
+    /// The indexes of the requirements of which one must be met.
+    pub alternatives: Vec<usize>,
+}
+
+impl Subject {
+    /// The subject key in the guide.
+    pub fn kind(&self) -> &'static str {
+        match self {
+            Self::Tool(_) => "tool",
+            Self::Port(_) => "port",
+            Self::Disk(_) => "disk",
+            Self::Memory(_) => "memory",
+            Self::Cores(_) => "cores",
+            Self::Virtualization(_) => "virtualization",
+            Self::System(_) => "system",
+            Self::Path(path) => match path.kind {
+                PathKind::File => "file",
+                PathKind::Folder => "folder",
+            },
+            Self::Variable(_) => "variable",
+            Self::Group(_) => "group",
+            Self::Socket(_) => "socket",
+            Self::Device(_) => "device",
+            Self::Service(_) => "service",
+            Self::Reach(_) => "reach",
+            Self::Hostname(_) => "hostname",
+            Self::Subnet(_) => "subnet",
+            Self::Limit(_) => "limit",
+            Self::Library(_) => "library",
+            Self::Setting(_) => "setting",
+            Self::Checkout(_) => "checkout",
+            Self::Command(_) => "command",
+            Self::AnyOf(_) => "any_of",
+        }
+    }
+
+    /// What to call it where the guide gives no title.
+    pub fn title(&self) -> String {
+        match self {
+            Self::Tool(tool) => tool.names.first().cloned().unwrap_or_default(),
+            Self::Port(port) => match &port.numbers {
+                PortNumbers::List(list) => match list.as_slice() {
+                    [only] => format!("port {only}"),
+                    several => format!("ports {}", several.iter().map(u16::to_string).collect::<Vec<_>>().join(", ")),
+                },
+                PortNumbers::Span(first, last) => format!("ports {first} to {last}"),
+            },
+            Self::Disk(disk) => match disk.at.as_str() {
+                "." => "disk space in this folder".to_owned(),
+                at => format!("disk space at {at}"),
+            },
+            Self::Memory(memory) if memory.free => "free memory".to_owned(),
+            Self::Memory(_) => "memory".to_owned(),
+            Self::Cores(_) => "processor cores".to_owned(),
+            Self::Virtualization(_) => "hardware virtualization".to_owned(),
+            Self::System(_) => "operating system".to_owned(),
+            Self::Path(path) => format!("{} {}", self.kind(), path.path),
+            Self::Variable(variable) => format!("variable {}", variable.name),
+            Self::Group(group) => format!("group {}", group.name),
+            Self::Socket(socket) => format!("socket {}", socket.path),
+            Self::Device(device) => format!("device {}", device.path),
+            Self::Service(service) => format!("service {}:{}", service.host, service.port),
+            Self::Reach(reach) => format!("reaching {}", reach.url),
+            Self::Hostname(host) => format!("host name {}", host.name),
+            Self::Subnet(subnet) => format!("network {}/{}", subnet.address, subnet.prefix),
+            Self::Limit(limit) => format!("limit {}", limit.name),
+            Self::Library(library) => format!("library {}", library.name),
+            Self::Setting(setting) => format!("{} setting {}", setting.of, setting.key),
+            Self::Checkout(_) => "working copy".to_owned(),
+            Self::Command(command) => format!("command {}", command.words.join(" ")),
+            Self::AnyOf(_) => "one of several".to_owned(),
+        }
+    }
+
+    /// The packages that bring it, per package manager.
+    pub fn packages(&self) -> &[(String, String)] {
+        match self {
+            Self::Tool(tool) => &tool.packages,
+            Self::Library(library) => &library.packages,
+            Self::Port(_)
+            | Self::Disk(_)
+            | Self::Memory(_)
+            | Self::Cores(_)
+            | Self::Virtualization(_)
+            | Self::System(_)
+            | Self::Path(_)
+            | Self::Variable(_)
+            | Self::Group(_)
+            | Self::Socket(_)
+            | Self::Device(_)
+            | Self::Service(_)
+            | Self::Reach(_)
+            | Self::Hostname(_)
+            | Self::Subnet(_)
+            | Self::Limit(_)
+            | Self::Setting(_)
+            | Self::Checkout(_)
+            | Self::Command(_)
+            | Self::AnyOf(_) => &[],
+        }
+    }
+}

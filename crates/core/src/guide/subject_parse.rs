@@ -1,0 +1,352 @@
+use super::parse::{SYSTEMS, Words, check_word};
+use super::subject::{
+    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Memory,
+    Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, System, Tool,
+    Virtualization,
+};
+use crate::document::{Fields, Placed, as_number, shortened};
+use crate::prelude::*;
+use crate::problem::ProblemKind;
+use crate::text::{Pattern, Size, join_words, parse_duration};
+use crate::version::Range;
+use toml::de::DeValue;
+
+/// Every subject key with the further keys that go with it.
+const KINDS: [(&str, &[&str]); 23] = [
+    ("tool", &["version", "version_from", "args", "pattern", "packages", "arch", "expect"]),
+    ("port", &["protocol", "address", "set_by", "held_ok"]),
+    ("disk", &["at", "inodes"]),
+    ("memory", &["free"]),
+    ("cores", &[]),
+    ("virtualization", &[]),
+    ("system", &["edition", "distro", "arch"]),
+    ("file", &["mode", "owner", "writable", "executable", "contains", "expect"]),
+    ("folder", &["mode", "owner", "writable", "executable", "contains", "expect"]),
+    ("variable", &["env_file", "matches", "secret", "expect"]),
+    ("group", &[]),
+    ("socket", &["access"]),
+    ("device", &["access"]),
+    ("service", &["http", "status", "contains"]),
+    ("reach", &["status"]),
+    ("hostname", &["points_to"]),
+    ("subnet", &[]),
+    ("limit", &["at_least"]),
+    ("library", &["version", "packages"]),
+    ("setting", &["of", "matches"]),
+    ("checkout", &["branch", "submodules", "large_files", "clean"]),
+    ("command", &["exit", "matches", "timeout"]),
+    ("any_of", &[]),
+];
+const LIMITS: [&str; 5] = ["open-files", "file-watches", "processes", "path-length", "symbolic-links"];
+const MANAGERS: [&str; 10] = ["apt", "dnf", "zypper", "pacman", "apk", "brew", "port", "winget", "scoop", "choco"];
+/// More ports than this are nobody's wish.
+const MOST_PORTS: usize = 200;
+
+/// What to say about a key that belongs to another kind.
+pub(super) fn elsewhere(key: &str) -> Option<String> {
+    let kinds: Vec<String> = KINDS.iter().filter(|(_, keys)| keys.contains(&key)).map(|(kind, _)| format!("`{kind}`")).collect();
+    (!kinds.is_empty()).then(|| format!("`{key}` goes with {}", join_words(&kinds, "and")))
+}
+
+/// Reads the one subject of a requirement; none or two are reported.
+pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
+    let kinds: Vec<&'static str> = KINDS.iter().map(|(kind, _)| *kind).filter(|kind| fields.holds(kind)).collect();
+    match kinds.as_slice() {
+        [kind] => one(fields, kind, words),
+        [] => {
+            let all: Vec<&str> = KINDS.iter().map(|(kind, _)| *kind).collect();
+            let message = format!("{} does not say what is checked", fields.place());
+            let near = fields
+                .entries()
+                .into_iter()
+                .find_map(|(key, _)| Some((key.span, key.value, crate::text::nearest(key.value, all.clone())?)));
+            let (span, note) = match near {
+                Some((span, key, near)) => (span, format!("`{}` is not a kind; did you mean `{near}`?", shortened(key))),
+                None => (fields.span(), format!("it needs one of {}", join_words(&all, "or"))),
+            };
+            let problem =
+                crate::problem::Problem { kind: ProblemKind::Subject, span, message, note: Some(note), replacement: None };
+            fields.problems().add(problem);
+            None
+        }
+        [_, second, ..] => {
+            let named: Vec<String> = kinds.iter().map(|kind| format!("`{kind}`")).collect();
+            let message =
+                format!("{} checks {} at once; make it one requirement for each", fields.place(), join_words(&named, "and"));
+            fields.problems().report(ProblemKind::Subject, fields.key_span(second), message);
+            // Their keys are known all the same, so that this one mistake is not reported five times.
+            for (_, keys) in KINDS.iter().filter(|(kind, _)| kinds.contains(kind)) {
+                keys.iter().chain(&kinds).for_each(|key| {
+                    fields.has(key);
+                });
+            }
+            None
+        }
+    }
+}
+
+fn one(fields: &Fields<'_>, kind: &'static str, words: &Words<'_>) -> Option<Subject> {
+    let text = |fields: &Fields<'_>| fields.required(kind).map(|text| text.value.to_owned());
+    Some(match kind {
+        "tool" => Subject::Tool(tool(fields)?),
+        "port" => Subject::Port(port(fields)?),
+        "disk" => Subject::Disk(Disk {
+            size: fields.read("disk", Size::parse)?,
+            at: fields.owned("at").unwrap_or_else(|| ".".to_owned()),
+            inodes: fields.number("inodes").map(|number| number.value),
+        }),
+        "memory" => Subject::Memory(Memory { size: fields.read("memory", Size::parse)?, free: flag(fields, "free") }),
+        "cores" => Subject::Cores(fields.number("cores")?.value),
+        "virtualization" => Subject::Virtualization(
+            fields.word("virtualization", &[("usable", Virtualization::Usable), ("present", Virtualization::Present)])?,
+        ),
+        "system" => Subject::System(system(fields)?),
+        "file" => Subject::Path(path(fields, PathKind::File, text(fields)?)),
+        "folder" => Subject::Path(path(fields, PathKind::Folder, text(fields)?)),
+        "variable" => Subject::Variable(EnvironmentVariable {
+            name: text(fields)?,
+            env_file: fields.owned("env_file"),
+            matches: fields.read("matches", Pattern::new),
+            secret: flag(fields, "secret"),
+            expect: existence(fields),
+        }),
+        "group" => Subject::Group(Group { name: text(fields)? }),
+        "socket" => Subject::Socket(Socket { path: text(fields)?, access: access(fields) }),
+        "device" => Subject::Device(Device { path: text(fields)?, access: access(fields) }),
+        "service" => Subject::Service(service(fields)?),
+        "reach" => Subject::Reach(Reach { url: url(fields)?, status: status(fields) }),
+        "hostname" => Subject::Hostname(Hostname { name: text(fields)?, points_to: fields.owned("points_to") }),
+        "subnet" => Subject::Subnet(fields.read("subnet", subnet)?),
+        "limit" => {
+            let name = fields.required("limit")?;
+            check_word(fields, "limit", &name, &LIMITS);
+            Subject::Limit(Limit { name: name.value.to_owned(), at_least: fields.number("at_least").map(|number| number.value) })
+        }
+        "library" => Subject::Library(Library {
+            name: text(fields)?,
+            version: fields.read("version", Range::parse),
+            packages: packages(fields),
+        }),
+        "setting" => Subject::Setting(Setting {
+            key: text(fields)?,
+            of: fields.owned("of").unwrap_or_else(|| "git".to_owned()),
+            matches: fields.read("matches", Pattern::new),
+        }),
+        "checkout" => Subject::Checkout(Checkout {
+            path: text(fields)?,
+            branch: fields.owned("branch"),
+            submodules: flag(fields, "submodules"),
+            large_files: flag(fields, "large_files"),
+            clean: flag(fields, "clean"),
+        }),
+        "command" => Subject::Command(command(fields)?),
+        _ => Subject::AnyOf(AnyOf {
+            alternatives: fields.texts("any_of").iter().filter_map(|id| words.requirement(fields, id)).collect(),
+        }),
+    })
+}
+
+fn flag(fields: &Fields<'_>, key: &'static str) -> bool {
+    fields.flag(key).unwrap_or(false)
+}
+
+fn existence(fields: &Fields<'_>) -> Existence {
+    fields.word("expect", &[("present", Existence::Present), ("absent", Existence::Absent)]).unwrap_or(Existence::Present)
+}
+
+fn access(fields: &Fields<'_>) -> Access {
+    fields.word("access", &[("read", Access::Read), ("write", Access::Write)]).unwrap_or(Access::Write)
+}
+
+fn bad(fields: &Fields<'_>, span: core::ops::Range<usize>, message: impl Into<String>) {
+    fields.problems().report(ProblemKind::BadValue, span, message);
+}
+
+fn owned(texts: Vec<Placed<&str>>) -> Vec<String> {
+    texts.into_iter().map(|text| text.value.to_owned()).collect()
+}
+
+fn tool(fields: &Fields<'_>) -> Option<Tool> {
+    let names = fields.texts("tool");
+    for name in &names {
+        // A path would start a file of the guide's choosing; PATH is the person's choice.
+        if name.value.trim().is_empty() || name.value.contains(['/', '\\', '\0']) || name.value.len() > 100 {
+            bad(fields, name.span.clone(), format!("`{}` is not the name of a program on PATH", shortened(name.value)));
+        }
+    }
+    let args = fields.texts("args");
+    if let Some(many) = args.get(20) {
+        bad(fields, many.span.clone(), "at most 20 arguments are passed");
+    }
+    let tool = Tool {
+        names: owned(names),
+        version: fields.read("version", Range::parse),
+        version_from: fields.owned("version_from"),
+        args: owned(args),
+        pattern: fields.read("pattern", Pattern::new),
+        packages: packages(fields),
+        arch: fields.owned("arch"),
+        expect: existence(fields),
+    };
+    if tool.version.is_some() && tool.version_from.is_some() {
+        bad(fields, fields.key_span("version_from"), "`version` and `version_from` both say which version is wanted; keep one");
+    }
+    (!tool.names.is_empty()).then_some(tool)
+}
+
+fn packages(fields: &Fields<'_>) -> Vec<(String, String)> {
+    let Some(table) = fields.table("packages", "packages") else { return Vec::new() };
+    let mut packages = Vec::new();
+    for (manager, value) in table.entries() {
+        check_word(fields, "package manager that is known here", &manager, &MANAGERS);
+        let right = |c: char| c.is_ascii_alphanumeric() || "-_.+@/:".contains(c);
+        match value.get_ref().as_str() {
+            // A package's name goes into a command that a person pastes: nothing but a name may pass.
+            Some(name) if !name.is_empty() && name.chars().all(right) && !name.starts_with('-') => {
+                packages.push((manager.value.to_owned(), name.to_owned()));
+            }
+            Some(name) => bad(fields, value.span(), format!("`{}` cannot be the name of a package", shortened(name))),
+            None => fields.problems().report(ProblemKind::WrongType, value.span(), "a package's name must be text in quotes"),
+        }
+    }
+    packages
+}
+
+fn port(fields: &Fields<'_>) -> Option<Port> {
+    let message = "a port is a number from 1 to 65535, a list of them, or a text such as \"7000-7010\"";
+    let number =
+        |value: &DeValue<'_>| as_number(value).and_then(|number| u16::try_from(number).ok()).filter(|number| *number > 0);
+    let value = fields.raw("port")?;
+    let numbers = match value.get_ref() {
+        DeValue::Array(list) => list.iter().map(|one| number(one.get_ref())).collect::<Option<Vec<u16>>>().map(PortNumbers::List),
+        DeValue::String(text) => text
+            .split_once('-')
+            .and_then(|(first, last)| Some((first.trim().parse().ok()?, last.trim().parse().ok()?)))
+            .filter(|(first, last): &(u16, u16)| *first > 0 && first <= last)
+            .map(|(first, last)| PortNumbers::Span(first, last)),
+        single @ (DeValue::Integer(_) | DeValue::Float(_) | DeValue::Boolean(_) | DeValue::Datetime(_) | DeValue::Table(_)) => {
+            number(single).map(|one| PortNumbers::List(vec![one]))
+        }
+    };
+    let count = numbers.as_ref().map_or(0, |numbers| match numbers {
+        PortNumbers::List(list) => list.len(),
+        PortNumbers::Span(first, last) => usize::from(last - first) + 1,
+    });
+    match count {
+        0 => bad(fields, value.span(), message),
+        1..=MOST_PORTS => {}
+        _ => bad(fields, value.span(), format!("{count} ports at once; at most {MOST_PORTS} are checked")),
+    }
+    let set_by = fields.table("set_by", "set_by").and_then(|table| {
+        let variable = table.required("variable").map(|name| name.value.to_owned());
+        let env_file = table.owned("env_file");
+        table.finish(|_| None);
+        Some(SetBy { variable: variable?, env_file })
+    });
+    if set_by.is_some() && count > 1 {
+        bad(fields, fields.key_span("set_by"), "`set_by` sets one port; give it to a requirement with one port");
+    }
+    let address = fields.read("address", |text| {
+        text.parse::<core::net::IpAddr>()
+            .map(|_| text.to_owned())
+            .map_err(|_| format!("`{}` is not an IP address", shortened(text)))
+    });
+    let protocol = fields.word("protocol", &[("tcp", Protocol::Tcp), ("udp", Protocol::Udp)]).unwrap_or(Protocol::Tcp);
+    Some(Port { numbers: numbers?, protocol, address, set_by, held_ok: owned(fields.texts("held_ok")) })
+}
+
+fn system(fields: &Fields<'_>) -> Option<System> {
+    let table = fields.table("system", "system")?;
+    let mut versions = Vec::new();
+    for (name, value) in table.entries() {
+        if !check_word(fields, "system", &name, &SYSTEMS) {
+            continue;
+        }
+        match value.get_ref().as_str() {
+            Some("any" | "*") => versions.push((name.value.to_owned(), None)),
+            Some(text) => match Range::parse(text) {
+                Ok(range) => versions.push((name.value.to_owned(), Some(range))),
+                Err(error) => bad(fields, value.span(), error.to_string()),
+            },
+            None => fields.problems().report(
+                ProblemKind::WrongType,
+                value.span(),
+                "a version range in quotes, or \"any\", stands here",
+            ),
+        }
+    }
+    let list = |key| owned(fields.texts(key));
+    Some(System { versions, editions: list("edition"), distros: list("distro"), arches: list("arch") })
+}
+
+fn path(fields: &Fields<'_>, kind: PathKind, path: String) -> Path {
+    let mode = |text: &str| {
+        u32::from_str_radix(text, 8).ok().filter(|mode| *mode <= 0o7777).ok_or("a mode is written in octal digits, like \"600\"")
+    };
+    Path {
+        kind,
+        path,
+        mode: fields.read("mode", mode),
+        mine: fields.word("owner", &[("me", ())]).is_some(),
+        writable: flag(fields, "writable"),
+        executable: flag(fields, "executable"),
+        contains: fields.read("contains", Pattern::new),
+        expect: existence(fields),
+    }
+}
+
+fn status(fields: &Fields<'_>) -> Option<u16> {
+    let number = fields.number("status")?;
+    let status = u16::try_from(number.value).ok().filter(|status| (100..600).contains(status));
+    if status.is_none() {
+        bad(fields, number.span, "an HTTP status is a number from 100 to 599");
+    }
+    status
+}
+
+fn service(fields: &Fields<'_>) -> Option<Service> {
+    let address = fields.required("service")?;
+    let parsed = address.value.rsplit_once(':').and_then(|(host, port)| {
+        let port: u16 = port.parse().ok().filter(|port| *port > 0)?;
+        (!host.is_empty()).then(|| (host.trim_matches(['[', ']']).to_owned(), port))
+    });
+    if parsed.is_none() {
+        bad(fields, address.span, "a service is written as host and port, like \"localhost:1883\"");
+    }
+    let (http, status, contains) = (fields.owned("http"), status(fields), fields.read("contains", Pattern::new));
+    if status.is_some() && http.is_none() {
+        bad(fields, fields.key_span("status"), "`status` needs `http`, the path to ask for");
+    }
+    parsed.map(|(host, port)| Service { host, port, http, status, contains })
+}
+
+fn url(fields: &Fields<'_>) -> Option<String> {
+    let url = fields.required("reach")?;
+    let host = url.value.strip_prefix("https://").or_else(|| url.value.strip_prefix("http://"));
+    if host.is_none_or(|host| host.is_empty() || host.starts_with('/')) {
+        bad(fields, url.span, "an address to reach starts with https:// or http://");
+        return None;
+    }
+    Some(url.value.to_owned())
+}
+
+fn subnet(text: &str) -> Result<Subnet, &'static str> {
+    let wrong = "a network is written as address and prefix, like \"10.77.0.0/24\"";
+    let (address, prefix) = text.split_once('/').ok_or(wrong)?;
+    let address: core::net::IpAddr = address.parse().map_err(|_| wrong)?;
+    let longest = if address.is_ipv4() { 32 } else { 128 };
+    let prefix: u8 = prefix.parse().ok().filter(|prefix| *prefix <= longest).ok_or(wrong)?;
+    Ok(Subnet { address, prefix })
+}
+
+fn command(fields: &Fields<'_>) -> Option<Command> {
+    let words = owned(fields.texts("command"));
+    let number = fields.number("exit");
+    let exit = number.as_ref().and_then(|number| u8::try_from(number.value).ok());
+    if let Some(number) = number.filter(|_| exit.is_none()) {
+        bad(fields, number.span, "an exit status is a number from 0 to 255");
+    }
+    let timeout_ms = fields.read("timeout", parse_duration);
+    let matches = fields.read("matches", Pattern::new);
+    (!words.is_empty()).then(|| Command { words, exit: exit.unwrap_or(0), matches, timeout_ms })
+}

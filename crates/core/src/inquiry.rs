@@ -1,0 +1,217 @@
+//! What an assessment sees: the table of what is known, through a window that takes note of what was looked at and what is missing.
+
+use crate::assess::{DISK_LEDGER, DiskLedger};
+use crate::cause::Cause;
+use crate::condition::{Fact, Facts, Flag};
+use crate::driver::Selection;
+use crate::finding::Finding;
+use crate::guide::Guide;
+use crate::known::{Answer, Known};
+use crate::observation::{
+    Account, Binding, Cores, Device, DiskRoom, Holder, Memory, Observation, Os, Processor, ProgramCopy, Run, SettingNumber,
+    Surroundings, System,
+};
+use crate::prelude::*;
+use crate::probe::{PortPlace, Probe};
+
+/// Why an assessment cannot go on.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Stop {
+    /// Answers are missing that can still come.
+    Pending,
+    /// An answer came, and it is that there is none.
+    NoAnswer(Cause, String),
+}
+
+/// All that an assessment may look at.
+#[derive(Debug, Clone, Copy)]
+pub struct Context<'a> {
+    /// The guide.
+    pub guide: &'a Guide,
+    /// What was chosen to be checked.
+    pub selection: &'a Selection,
+    /// What is known about the machine.
+    pub known: &'a Known,
+    /// What was found so far, by requirement.
+    pub findings: &'a [Option<Arc<Finding>>],
+    /// What all disk requirements need together, once it is known.
+    pub disk_ledger: Option<&'a DiskLedger>,
+}
+
+/// One assessment's window on what is known.
+#[derive(Debug)]
+pub struct Inquiry<'a> {
+    /// All that may be looked at.
+    pub context: Context<'a>,
+    missing: Vec<Probe>,
+    waits_for: Vec<usize>,
+    cited: Vec<Answer>,
+}
+
+impl<'a> Inquiry<'a> {
+    /// A window on this context.
+    pub fn new(context: Context<'a>) -> Self {
+        Self { context, missing: Vec::new(), waits_for: Vec::new(), cited: Vec::new() }
+    }
+
+    /// Notes that this answer will be needed, so that it can be asked for together with others.
+    pub fn want(&mut self, probe: Probe) {
+        if self.context.known.get(&probe).is_none() {
+            self.missing.push(probe);
+        }
+    }
+
+    /// What another requirement's finding is.
+    ///
+    /// # Errors
+    /// When it is still to come.
+    pub fn finding(&mut self, index: usize) -> Result<&'a Finding, Stop> {
+        if let Some(Some(finding)) = self.context.findings.get(index) {
+            return Ok(finding);
+        }
+        self.waits_for.push(index);
+        Err(Stop::Pending)
+    }
+
+    /// What all disk requirements need together.
+    ///
+    /// # Errors
+    /// When it is still to come.
+    pub fn disk_ledger(&mut self) -> Result<&'a DiskLedger, Stop> {
+        self.context.disk_ledger.ok_or_else(|| {
+            self.waits_for.push(DISK_LEDGER);
+            Stop::Pending
+        })
+    }
+
+    /// The questions that are still to be answered, and the requirements whose findings are still to come.
+    pub fn into_open(self) -> (Vec<Probe>, Vec<usize>) {
+        (self.missing, self.waits_for)
+    }
+
+    /// The answers that were looked at so far, in order, leaving none.
+    pub fn take_cited(&mut self) -> Vec<Answer> {
+        core::mem::take(&mut self.cited)
+    }
+
+    fn answer<T>(&mut self, probe: Probe, read: impl FnOnce(&'a Observation) -> Option<T>) -> Result<T, Stop> {
+        let Some(answer) = self.context.known.get(&probe) else {
+            self.want(probe);
+            return Err(Stop::Pending);
+        };
+        if !self.cited.iter().any(|cited| Arc::ptr_eq(&cited.probe, &answer.probe)) {
+            self.cited.push(answer.clone());
+        }
+        let observation = &*answer.observation;
+        if let Observation::CouldNotLook(reason) = observation {
+            return Err(Stop::NoAnswer(Cause::CouldNotLook, reason.clone()));
+        }
+        if let Observation::NotSupported(reason) = observation {
+            return Err(Stop::NoAnswer(Cause::NotSupportedHere, reason.clone()));
+        }
+        read(observation)
+            .ok_or_else(|| Stop::NoAnswer(Cause::CouldNotLook, format!("the machine answered something else to: {probe}")))
+    }
+}
+
+macro_rules! questions {
+    ($($(#[$doc:meta])* $name:ident($($argument:ident: $type:ty),*) -> $answer:ty = $variant:ident, $probe:expr;)+) => {
+        /// The questions. Each gives the machine's answer, or says why there is none yet.
+        #[allow(clippy::missing_errors_doc, reason = "the one reason for an error is told once, above")]
+        impl<'a> Inquiry<'a> {
+            $(
+                $(#[$doc])*
+                pub fn $name(&mut self, $($argument: $type),*) -> Result<&'a $answer, Stop> {
+                    self.answer($probe, |observation| if let Observation::$variant(answer) = observation { Some(answer) } else { None })
+                }
+            )+
+        }
+    };
+}
+
+questions! {
+    /// The operating system.
+    system() -> System = System, Probe::System;
+    /// Container, virtual machine, guest.
+    surroundings() -> Surroundings = Surroundings, Probe::Surroundings;
+    /// The person's account.
+    account() -> Account = Account, Probe::Account;
+    /// The account database's groups for the person.
+    database_groups() -> Vec<String> = DatabaseGroups, Probe::DatabaseGroups;
+    /// Package managers.
+    managers() -> Vec<String> = Managers, Probe::Managers;
+    /// Copies of a program on PATH.
+    program(name: &str) -> Vec<ProgramCopy> = Program, Probe::Program { name: name.to_owned() };
+    /// What a program prints.
+    run(path: &str, arguments: &[String]) -> Run = Run, Probe::Run { path: path.to_owned(), arguments: arguments.to_vec() };
+    /// Whether a port can be bound.
+    port_binding(place: &PortPlace) -> Binding = PortBinding, Probe::PortBinding(place.clone());
+    /// Who holds a port.
+    port_holder(place: &PortPlace) -> Option<Holder> = PortHolder, Probe::PortHolder(place.clone());
+    /// A free port above one.
+    free_port(place: &PortPlace) -> Option<u16> = FreePort, Probe::FreePort(place.clone());
+    /// The number that a setting holds.
+    setting_number(variable: &str, env_file: Option<&str>) -> SettingNumber = SettingNumber,
+        Probe::SettingNumber { variable: variable.to_owned(), env_file: env_file.map(ToOwned::to_owned) };
+    /// Room on a disk.
+    disk_room(path: &str) -> DiskRoom = DiskRoom, Probe::DiskRoom { path: path.to_owned() };
+    /// Memory.
+    memory() -> Memory = Memory, Probe::Memory;
+    /// Cores.
+    cores() -> Cores = Cores, Probe::Cores;
+    /// The processor's virtualization.
+    processor() -> Processor = Processor, Probe::Processor;
+    /// Whether a device opens.
+    device(path: &str) -> Device = Device, Probe::Device { path: path.to_owned() };
+    /// Whether a kernel module is loaded.
+    module(name: &str) -> bool = Module, Probe::Module { name: name.to_owned() };
+}
+
+/// An answer that there is none is an unknown fact here.
+fn known<T>(answer: Result<T, Stop>) -> Result<Option<T>, Stop> {
+    match answer {
+        Ok(value) => Ok(Some(value)),
+        Err(Stop::NoAnswer(..)) => Ok(None),
+        Err(Stop::Pending) => Err(Stop::Pending),
+    }
+}
+
+impl Facts<Stop> for Inquiry<'_> {
+    fn flag(&mut self, flag: Flag) -> Result<Option<bool>, Stop> {
+        let is = |inquiry: &mut Self, os: Os| Ok(known(inquiry.system())?.map(|system| system.os == os));
+        let surroundings =
+            |inquiry: &mut Self, read: fn(&Surroundings) -> Option<bool>| Ok(known(inquiry.surroundings())?.and_then(read));
+        match flag {
+            Flag::Linux => is(self, Os::Linux),
+            Flag::Macos => is(self, Os::Macos),
+            Flag::Windows => is(self, Os::Windows),
+            Flag::Wsl => surroundings(self, |around| around.wsl),
+            Flag::Container => surroundings(self, |around| around.container),
+            Flag::VirtualMachine => surroundings(self, |around| around.virtual_machine),
+            Flag::Ci => surroundings(self, |around| around.ci),
+            Flag::Admin => Ok(known(self.account())?.and_then(|account| account.admin)),
+        }
+    }
+
+    fn values(&mut self, fact: Fact) -> Result<Option<Vec<String>>, Stop> {
+        let one = |value: &Option<String>| value.clone().map(|value| vec![value]);
+        match fact {
+            Fact::Shell => Ok(known(self.account())?.and_then(|account| one(&account.shell))),
+            Fact::Manager => Ok(known(self.managers())?.cloned()),
+            Fact::Arch | Fact::Distro | Fact::DistroVersion | Fact::OsVersion | Fact::Edition => {
+                Ok(known(self.system())?.and_then(|system| match fact {
+                    Fact::Arch => Some(vec![system.arch.clone()]),
+                    Fact::Distro => {
+                        // A system without distributions has none, which is known.
+                        let linux = system.os == Os::Linux && system.distro.is_none();
+                        (!linux).then(|| system.distro.iter().chain(&system.distro_like).cloned().collect())
+                    }
+                    Fact::DistroVersion => one(&system.distro_version),
+                    Fact::OsVersion => one(&system.version),
+                    Fact::Edition => one(&system.edition),
+                    Fact::Shell | Fact::Manager => None,
+                }))
+            }
+        }
+    }
+}

@@ -1,0 +1,52 @@
+//! The deciding half of Build Setup Ready.
+//!
+//! One idea carries it: *assessing a requirement is a pure function from what is known to either a finding
+//! or the next questions*. This crate therefore touches no file, process, network, clock, environment or
+//! terminal; it is `no_std`, so the compiler refuses. Whoever embeds it answers [`probe::Probe`]s.
+//!
+//! ```
+//! use setup_ready_core::{driver::{Driver, Selection}, guide, observation::Observation, probe::Probe};
+//!
+//! let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.room]\ncores = 4\n").unwrap();
+//! let mut driver = Driver::new(&guide, Selection::default()).unwrap();
+//! while let Some(probe) = driver.next_probe() {
+//!     // A real host would look; here every question gets the same honest answer.
+//!     driver.answer(&probe, Observation::CouldNotLook("this example has no machine".into()));
+//! }
+//! assert_eq!(driver.finish().first().unwrap().finding.cause.unwrap().word(), "could-not-look");
+//! ```
+#![no_std]
+#![forbid(unsafe_code)]
+
+extern crate alloc;
+#[cfg(test)]
+extern crate std;
+
+pub mod assess;
+pub mod cause;
+pub mod condition;
+pub mod document;
+pub mod driver;
+pub mod finding;
+pub mod fix;
+pub mod guide;
+pub mod inquiry;
+pub mod known;
+pub mod observation;
+pub mod plan;
+pub mod probe;
+pub mod problem;
+pub mod report;
+pub mod text;
+pub mod version;
+
+/// What `std`'s prelude would bring.
+mod prelude {
+    pub(crate) use alloc::borrow::ToOwned;
+    pub(crate) use alloc::boxed::Box;
+    pub(crate) use alloc::format;
+    pub(crate) use alloc::string::{String, ToString};
+    pub(crate) use alloc::sync::Arc;
+    pub(crate) use alloc::vec;
+    pub(crate) use alloc::vec::Vec;
+}

@@ -1,0 +1,125 @@
+//! Problems in what a person wrote (a guide, a described machine): all are collected, none stops the reading.
+
+use crate::prelude::*;
+use core::cell::RefCell;
+use core::ops::Range;
+
+/// One mistake, with its place and, where there is one, its correction.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Problem {
+    /// What sort of mistake it is.
+    pub kind: ProblemKind,
+    /// Where, in bytes from the start of the text.
+    pub span: Range<usize>,
+    /// What is wrong, in one sentence.
+    pub message: String,
+    /// What would be right, or why, where it helps.
+    pub note: Option<String>,
+    /// What to write at `span` instead, where one word decides.
+    pub replacement: Option<String>,
+}
+
+/// The sorts of mistakes. Their words are stable.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum ProblemKind {
+    /// The text is too large to be read.
+    TooLarge,
+    /// The text is not TOML.
+    Syntax,
+    /// The format number is missing or not one that is known.
+    Format,
+    /// A key that has no meaning there.
+    UnknownKey,
+    /// A key that is needed.
+    MissingKey,
+    /// A value of another type.
+    WrongType,
+    /// A value that cannot be read.
+    BadValue,
+    /// A word that is not in its list: a stage, a role, a cause, a fact.
+    UnknownWord,
+    /// Not exactly one subject.
+    Subject,
+    /// Two things of one name, or a list that names one twice.
+    Duplicate,
+    /// Requirements that wait for each other.
+    Cycle,
+}
+
+impl ProblemKind {
+    /// The stable word for it.
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::TooLarge => "too-large",
+            Self::Syntax => "syntax",
+            Self::Format => "format",
+            Self::UnknownKey => "unknown-key",
+            Self::MissingKey => "missing-key",
+            Self::WrongType => "wrong-type",
+            Self::BadValue => "bad-value",
+            Self::UnknownWord => "unknown-word",
+            Self::Subject => "subject",
+            Self::Duplicate => "duplicate",
+            Self::Cycle => "cycle",
+        }
+    }
+}
+
+impl Problem {
+    /// The line and the column (both from 1, columns in characters) where this problem starts in `text`.
+    pub fn position(&self, text: &str) -> (usize, usize) {
+        let before = text.get(..text.floor_char_boundary(self.span.start)).unwrap_or(text);
+        let line_start = before.rfind('\n').map_or(0, |at| at + 1);
+        (before.matches('\n').count() + 1, before.get(line_start..).unwrap_or("").chars().count() + 1)
+    }
+}
+
+/// Where problems are gathered. After [`Problems::MOST`] of them the rest is only counted.
+#[derive(Debug, Default)]
+pub struct Problems {
+    list: RefCell<Vec<Problem>>,
+}
+
+impl Problems {
+    /// More problems than this are not kept: nobody reads on.
+    pub const MOST: usize = 100;
+
+    /// Adds a problem without note or correction.
+    pub fn report(&self, kind: ProblemKind, span: Range<usize>, message: impl Into<String>) {
+        self.add(Problem { kind, span, message: message.into(), note: None, replacement: None });
+    }
+
+    /// Adds a problem about a word that is not in a list, with the nearest right one.
+    pub fn unknown_word(&self, kind: ProblemKind, span: Range<usize>, message: String, (word, known): (&str, &[&str])) {
+        let near = crate::text::nearest(word, known.iter().copied());
+        let note = match near {
+            Some(near) => format!("did you mean `{near}`?"),
+            None if known.is_empty() => "there is none to choose from".to_owned(),
+            None => format!(
+                "it may be {}",
+                crate::text::join_words(&known.iter().map(|k| format!("`{k}`")).collect::<Vec<_>>(), "or")
+            ),
+        };
+        self.add(Problem { kind, span, message, note: Some(note), replacement: near.map(ToOwned::to_owned) });
+    }
+
+    /// Adds a problem.
+    pub fn add(&self, problem: Problem) {
+        let mut list = self.list.borrow_mut();
+        if list.len() < Self::MOST {
+            list.push(problem);
+        }
+    }
+
+    /// Whether there is none so far.
+    pub fn is_empty(&self) -> bool {
+        self.list.borrow().is_empty()
+    }
+
+    /// All of them, in the order of the text.
+    pub fn into_sorted(self) -> Vec<Problem> {
+        let mut list = self.list.into_inner();
+        list.sort_by_key(|problem| (problem.span.start, problem.kind));
+        list
+    }
+}

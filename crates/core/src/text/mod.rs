@@ -1,0 +1,31 @@
+//! Text as people write and read it: near words, safe display, sizes, durations, patterns.
+
+mod amount;
+mod nearest;
+mod pattern;
+mod sanitised;
+
+pub use amount::{AmountError, Size, parse_duration};
+pub use nearest::nearest;
+pub use pattern::{Pattern, PatternError};
+pub use sanitised::Sanitised;
+
+use crate::prelude::*;
+
+/// Joins words as a sentence does: `a`, `a and b`, `a, b and c`. Empty for no words.
+pub fn join_words<S: AsRef<str>>(words: &[S], conjunction: &str) -> String {
+    let words: Vec<&str> = words.iter().map(AsRef::as_ref).collect();
+    match words.as_slice() {
+        [] => String::new(),
+        [only] => (*only).to_owned(),
+        [most @ .., last] => format!("{} {conjunction} {last}", most.join(", ")),
+    }
+}
+
+/// Milliseconds as seconds, for a sentence: `10` or `0.5`.
+pub fn seconds(milliseconds: u64) -> String {
+    match (milliseconds / 1_000, milliseconds % 1_000) {
+        (whole, 0) => whole.to_string(),
+        (whole, part) => format!("{whole}.{}", part / 100),
+    }
+}

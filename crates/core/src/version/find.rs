@@ -1,0 +1,162 @@
+//! Finding the version in what a program printed.
+
+use super::Version;
+use crate::prelude::*;
+
+/// A version found in text, with the line that it stood on.
+#[derive(Debug, Clone)]
+pub struct Found {
+    /// The version.
+    pub version: Version,
+    /// The line, without escape sequences and surrounding space.
+    pub line: String,
+}
+
+const MOST_LINES: usize = 40;
+const MOST_BYTES: usize = 16 * 1024;
+/// Words that announce somebody else's version.
+const OTHERS: [&str; 16] = [
+    "using", "with", "linked", "library", "built", "against", "runtime", "python", "from", "libc", "glibc", "kernel", "protocol",
+    "needs", "requires", "than",
+];
+
+/// The likeliest version in `text`, which the program called `tool` printed.
+///
+/// Every token that looks like a version is weighed: dotted numbers, the word "version" before, the tool's own name on
+/// the line, and an early line speak for it; dates, years, addresses, bits and other programs' names against. The heaviest
+/// wins, the earliest of equals. None when nothing speaks for any token. Looks at 40 lines and 16 KiB at most.
+pub fn find(text: &str, tool: &str) -> Option<Found> {
+    let text = text.get(..text.floor_char_boundary(MOST_BYTES)).unwrap_or(text);
+    let text = without_escapes(text);
+    let tool = tool.rsplit(['/', '\\']).next().unwrap_or(tool).to_lowercase();
+    let mut best: Option<(i32, Found)> = None;
+    for (index, line) in text.lines().filter(|line| !line.trim().is_empty()).take(MOST_LINES).enumerate() {
+        let early = 8 - i32::try_from(index).unwrap_or(i32::MAX).min(8);
+        for token in tokens(line) {
+            let Ok(version) = Version::parse(token.text) else { continue };
+            let weight = weigh(line, &token, &version, &tool) + early;
+            if weight > 0 && best.as_ref().is_none_or(|(heaviest, _)| weight > *heaviest) {
+                best = Some((weight, Found { version, line: line.trim().to_owned() }));
+            }
+        }
+    }
+    best.map(|(_, found)| found)
+}
+
+struct Token<'l> {
+    text: &'l str,
+    before: &'l str,
+    after: &'l str,
+}
+
+/// What starts with a digit at the start of a word, or behind a name: `v1.2`, `go1.22`, `jq-1.6`, `nginx/1.22.1`.
+fn tokens(line: &str) -> Vec<Token<'_>> {
+    let mut found = Vec::new();
+    let mut from = 0;
+    while let Some(offset) = line.get(from..).and_then(|rest| rest.find(|c: char| c.is_ascii_digit())) {
+        let digit = from + offset;
+        let before = line.get(..digit).unwrap_or("");
+        let rest = line.get(digit..).unwrap_or("");
+        let length = rest.find(|c: char| !(c.is_ascii_alphanumeric() || "._+~-".contains(c))).unwrap_or(rest.len());
+        let text = rest.get(..length).unwrap_or("").trim_end_matches(['.', '_', '+', '~', '-']);
+        // An `r` in front belongs to the version, when it is a word of its own.
+        let revision = before.ends_with(['r', 'R']) && before.chars().rev().nth(1).is_none_or(char::is_whitespace);
+        let start = if revision { digit - 1 } else { digit };
+        let text = line.get(start..digit + text.len()).unwrap_or(text);
+        found.push(Token { text, before: line.get(..start).unwrap_or(""), after: rest.get(length..).unwrap_or("") });
+        from = digit + length.max(1);
+    }
+    found
+}
+
+fn weigh(line: &str, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
+    let lower = line.to_lowercase();
+    let before = token.before.to_lowercase();
+    let stem = before.trim_end_matches(['-', '/', '_', ' ', ':', '(', '"', '\'', '=', 'v', ',']);
+    let word = stem.rsplit(|c: char| !c.is_alphanumeric()).next().unwrap_or("");
+    let numbers = super::numbers(token.text.trim_start_matches(['r', 'R'])).map_or(0, |(numbers, _)| numbers.len());
+    let announced = matches!(word, "version" | "ver" | "release" | "rev");
+    let named = !tool.is_empty() && lower.contains(tool);
+    let directly = !tool.is_empty() && stem.ends_with(tool);
+    let letters = before.chars().last().is_some_and(|c| c.is_alphanumeric() && c != 'v')
+        && !directly
+        && version.scheme == super::Scheme::Plain;
+    let mut weight = 0;
+    let mut add = |holds: bool, by: i32| weight += if holds { by } else { 0 };
+    add(numbers >= 2, 30);
+    add(announced, 30);
+    add(before.ends_with('v'), 15);
+    add(named, 15);
+    add(directly, 30);
+    add(stem.is_empty(), 12);
+    add(letters, -25);
+    add(before.matches('(').count() > before.matches(')').count(), -12);
+    add(OTHERS.contains(&word), -30);
+    add(numbers < 2 && !announced && !directly, -25);
+    add(is_date(token.text), -70);
+    add(is_year(token.text) && !directly && !announced, -40);
+    add(token.after.trim_start().starts_with("bit") || token.text.contains("bit"), -80);
+    add(before.contains("://") || before.ends_with('@') || before.ends_with(':'), -40);
+    add(lower.contains("copyright") || lower.contains("(c)"), -15);
+    add(numbers == 4 && token.text.starts_with("127."), -80);
+    add(token.after.starts_with('%'), -80);
+    weight
+}
+
+fn is_year(text: &str) -> bool {
+    text.len() == 4 && matches!(text.parse::<u32>(), Ok(1970..=2100))
+}
+
+fn is_date(text: &str) -> bool {
+    let parts: Vec<&str> = text.split('-').collect();
+    matches!(parts.as_slice(), [year, month, day, ..] if is_year(year) && month.len() <= 2 && day.starts_with(|c: char| c.is_ascii_digit()))
+}
+
+/// The text without ECMA-48 control sequences: some programs colour even what goes into a pipe.
+fn without_escapes(text: &str) -> String {
+    let mut plain = String::with_capacity(text.len());
+    let mut rest = text;
+    while let Some((front, sequence)) = rest.split_once('\u{1b}') {
+        plain.push_str(front);
+        rest = match sequence.strip_prefix('[') {
+            Some(parameters) => parameters.split_once(|c: char| ('@'..='~').contains(&c)).map_or("", |(_, after)| after),
+            None => sequence,
+        };
+    }
+    plain.push_str(rest);
+    plain
+}
+
+#[cfg(test)]
+mod tests {
+    use super::find;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::plain("cmake", "cmake version 3.25.1\n\nCMake suite maintained and supported by Kitware", Some("3.25.1"))]
+    #[case::a_name_before_a_hyphen("jq", "jq-1.6", Some("1.6"))]
+    #[case::a_name_without_a_space("go", "go version go1.22.4 linux/amd64", Some("1.22.4"))]
+    #[case::nothing_but_a_number("ninja", "1.11.1\n", Some("1.11.1"))]
+    #[case::a_number_after_a_v("node", "v20.20.2", Some("20.20.2"))]
+    #[case::a_distribution_in_parentheses(
+        "gcc",
+        "gcc (Debian 12.2.0-14+deb12u1) 12.2.0\nCopyright (C) 2022 Free Software Foundation",
+        Some("12.2.0")
+    )]
+    #[case::a_year_and_bits("tool", "tool, 64-bit, Copyright 2019, version 7", Some("7"))]
+    #[case::a_date_after("rustc", "rustc 1.95.0 (59807616e 2026-04-14)", Some("1.95.0"))]
+    #[case::a_quoted_version(
+        "java",
+        "openjdk version \"17.0.15\" 2025-04-15\nOpenJDK Runtime Environment (build 17.0.15+6-Debian)",
+        Some("17.0.15")
+    )]
+    #[case::a_patch_level("ssh", "OpenSSH_9.2p1 Debian-2+deb12u7, OpenSSL 3.0.17 1 Jul 2025", Some("9.2p1"))]
+    #[case::the_interpreter_after("pip", "pip 23.2.1 from /usr/lib/python3/dist-packages/pip (python 3.11)", Some("23.2.1"))]
+    #[case::colours_into_a_pipe("buoyctl", "\u{1b}[1mbuoyctl\u{1b}[0m \u{1b}[32m2.4.0\u{1b}[0m", Some("2.4.0"))]
+    #[case::a_revision_of_its_own("ndk", "ndk r26.1 ready", Some("r26.1"))]
+    #[case::no_version("tool", "usage: tool [options] file", None)]
+    #[case::only_an_address("broker", "listening at 127.0.0.1:1883", None)]
+    fn finds_the_version_that_a_person_would(#[case] tool: &str, #[case] text: &str, #[case] version: Option<&str>) {
+        assert_eq!(find(text, tool).as_ref().map(|found| found.version.text()), version);
+    }
+}
