@@ -1,1 +1,24 @@
-fn main() {}
+//! `setup-ready`: is this machine ready to build the project?
+
+mod arguments;
+mod commands;
+mod exit;
+mod look;
+mod output;
+
+use std::process::ExitCode;
+
+fn main() -> ExitCode {
+    let typed = match arguments::parse() {
+        Ok(typed) => typed,
+        Err(code) => return code,
+    };
+    let look = look::Look::detect(&typed.shown);
+    match commands::run(&typed, &look) {
+        Ok(status) => status.into(),
+        Err(failure) => {
+            look::failure::show(&failure, &look);
+            failure.status().into()
+        }
+    }
+}

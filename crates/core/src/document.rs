@@ -186,12 +186,16 @@ impl<'t> Fields<'t> {
         };
         match value.get_ref().as_array() {
             None => one(value).into_iter().collect(),
-            Some(list) if list.is_empty() => {
-                self.problems.report(ProblemKind::BadValue, value.span(), format!("`{key}` is an empty list"));
-                Vec::new()
-            }
             Some(list) => list.iter().filter_map(one).collect(),
         }
+    }
+
+    /// As [`Fields::texts`], where an empty list has no meaning and is reported.
+    pub fn some_texts(&self, key: &'static str) -> Vec<Placed<&'t str>> {
+        if let Some(value) = self.raw(key).filter(|value| value.get_ref().as_array().is_some_and(|list| list.is_empty())) {
+            self.problems.report(ProblemKind::BadValue, value.span(), format!("`{key}` is an empty list"));
+        }
+        self.texts(key)
     }
 
     /// A text read by `read`, whose error is reported at the text.

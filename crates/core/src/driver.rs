@@ -59,6 +59,15 @@ pub struct Settled {
     pub fixes: Vec<Fix>,
 }
 
+/// What a driver ends with.
+#[derive(Debug)]
+pub struct Finished {
+    /// What was learnt about the machine.
+    pub known: Known,
+    /// What came of each requirement that was begun, in the order of the guide.
+    pub settled: Vec<Settled>,
+}
+
 /// The selection names something that the guide does not have.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[error("the selection names a role, stage or requirement that this guide does not have")]
@@ -170,20 +179,21 @@ impl<'g> Driver<'g> {
 
     /// What came of every requirement that was begun, in the order of the guide. One that has no finding yet was interrupted, and is
     /// unknown.
-    pub fn finish(mut self) -> Vec<Settled> {
+    pub fn finish(mut self) -> Finished {
         while let Some(index) = self.ready.pop_front() {
             self.advance(index);
         }
         let begun = self.open.iter().enumerate().filter(|(_, open)| open.is_some());
-        begun
+        let settled = begun
             .map(|(index, _)| {
-                if let Some(Settlement { finding, fixes }) = self.settlements.get(index).cloned().flatten() {
+                if let Some(Settlement { finding, fixes }) = self.settlements.get_mut(index).and_then(Option::take) {
                     return Settled { index, finding, fixes };
                 }
                 let finding = Finding::unknown(Cause::CouldNotLook, "The check was interrupted before this was known.");
                 Settled { index, finding: Arc::new(finding), fixes: Vec::new() }
             })
-            .collect()
+            .collect();
+        Finished { known: self.known, settled }
     }
 
     fn context(&self) -> Context<'_> {

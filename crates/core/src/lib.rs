@@ -13,7 +13,7 @@
 //!     // A real host would look; here every question gets the same honest answer.
 //!     driver.answer(&probe, Observation::CouldNotLook("this example has no machine".into()));
 //! }
-//! assert_eq!(driver.finish().first().unwrap().finding.cause.unwrap().word(), "could-not-look");
+//! assert_eq!(driver.finish().settled.first().unwrap().finding.cause.unwrap().word(), "could-not-look");
 //! ```
 #![no_std]
 #![forbid(unsafe_code)]

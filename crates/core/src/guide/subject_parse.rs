@@ -141,7 +141,7 @@ fn one(fields: &Fields<'_>, kind: &'static str, words: &Words<'_>) -> Option<Sub
         }),
         "command" => Subject::Command(command(fields)?),
         _ => Subject::AnyOf(AnyOf {
-            alternatives: fields.texts("any_of").iter().filter_map(|id| words.requirement(fields, id)).collect(),
+            alternatives: fields.some_texts("any_of").iter().filter_map(|id| words.requirement(fields, id)).collect(),
         }),
     })
 }
@@ -167,7 +167,7 @@ fn owned(texts: Vec<Placed<&str>>) -> Vec<String> {
 }
 
 fn tool(fields: &Fields<'_>) -> Option<Tool> {
-    let names = fields.texts("tool");
+    let names = fields.some_texts("tool");
     for name in &names {
         // A path would start a file of the guide's choosing; PATH is the person's choice.
         if name.value.trim().is_empty() || name.value.contains(['/', '\\', '\0']) || name.value.len() > 100 {
@@ -340,7 +340,7 @@ fn subnet(text: &str) -> Result<Subnet, &'static str> {
 }
 
 fn command(fields: &Fields<'_>) -> Option<Command> {
-    let words = owned(fields.texts("command"));
+    let words = owned(fields.some_texts("command"));
     let number = fields.number("exit");
     let exit = number.as_ref().and_then(|number| u8::try_from(number.value).ok());
     if let Some(number) = number.filter(|_| exit.is_none()) {

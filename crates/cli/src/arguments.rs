@@ -1,0 +1,163 @@
+//! The command line as it is typed. Reading it touches nothing.
+
+use build_setup_ready::text::parse_duration;
+use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
+use std::path::PathBuf;
+use std::process::ExitCode;
+use std::time::Duration;
+
+/// Checks whether this machine is ready to build a project, explains what is missing, and says what to do about it.
+#[derive(Debug, Parser)]
+#[command(name = "setup-ready", version, max_term_width = 100, after_help = TOP_EXAMPLES)]
+pub(crate) struct Typed {
+    #[command(flatten)]
+    pub(crate) shown: Shown,
+    #[command(subcommand)]
+    pub(crate) command: Command,
+}
+
+const TOP_EXAMPLES: &str = "Examples:
+  setup-ready demo                      see what it does, on made-up machines
+  setup-ready preflight                 check this machine against the project's guide
+  setup-ready explain tool-too-old      what a word in a report means
+
+Exit status: 0 ready, 1 not ready, 2 wrong use or a mistake in the guide, 3 undecided, 4 the software failed.";
+
+/// How results are shown; these go with every command.
+#[derive(Debug, Args)]
+pub(crate) struct Shown {
+    /// The guide to use; otherwise setup-guide.toml in this folder or one above it
+    #[arg(long, global = true, value_name = "FILE")]
+    pub(crate) guide: Option<PathBuf>,
+    /// Write the result to a file instead of standard output
+    #[arg(long, global = true, value_name = "FILE")]
+    pub(crate) output: Option<PathBuf>,
+    /// When to use colour; the variable NO_COLOR switches it off too
+    #[arg(long, global = true, value_name = "WHEN", default_value = "auto")]
+    pub(crate) color: Color,
+    /// Plain ASCII, nothing that moves
+    #[arg(long, global = true)]
+    pub(crate) plain: bool,
+    /// Only the last line of a report
+    #[arg(short, long, global = true, conflicts_with = "verbose")]
+    pub(crate) quiet: bool,
+    /// Everything that was looked at, also for what is met
+    #[arg(short, long, global = true)]
+    pub(crate) verbose: bool,
+}
+
+/// When to use colour.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum Color {
+    /// On a terminal
+    Auto,
+    /// Always
+    Always,
+    /// Never
+    Never,
+}
+
+#[derive(Debug, Subcommand)]
+pub(crate) enum Command {
+    /// Check a machine against the guide, explain each failure, and plan what to do
+    Preflight(Preflight),
+    /// Everything about one requirement, or the page of a cause; alone, the list of both
+    Explain(Explain),
+    /// A tour with a made-up project and four machines; nothing is changed and nothing written
+    Demo(Demo),
+    /// Completion for your shell, on standard output
+    #[command(after_help = "Example:\n  setup-ready completions bash > ~/.local/share/bash-completion/completions/setup-ready")]
+    Completions {
+        /// The shell
+        shell: clap_complete::Shell,
+    },
+}
+
+/// The formats of a report.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum Format {
+    /// For people
+    Text,
+    /// For programs; the fields are in docs/report.md
+    Json,
+}
+
+#[derive(Debug, Args)]
+#[command(after_help = "Examples:
+  setup-ready preflight --role firmware
+  setup-ready preflight --only cmake,ninja
+  setup-ready preflight --format json --output report.json
+  setup-ready preflight --machine machines/old-laptop.toml     try the guide on a described machine")]
+pub(crate) struct Preflight {
+    /// What sort of contributor you are; the guide names the roles
+    #[arg(long, value_name = "ROLE")]
+    pub(crate) role: Option<String>,
+    /// Only these requirements, and what they wait for
+    #[arg(long, value_name = "ID", value_delimiter = ',')]
+    pub(crate) only: Vec<String>,
+    /// Only this stage of the guide
+    #[arg(long, value_name = "ID")]
+    pub(crate) stage: Option<String>,
+    /// Also what can only be checked while the project is running
+    #[arg(long)]
+    pub(crate) after_start: bool,
+    /// Run what the guide asks for beyond a program's version; read the guide first
+    #[arg(long)]
+    pub(crate) allow_commands: bool,
+    /// A described machine to check instead of this one
+    #[arg(long, value_name = "FILE")]
+    pub(crate) machine: Option<PathBuf>,
+    /// How many things to look at at once
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u16).range(1..=256))]
+    pub(crate) jobs: Option<u16>,
+    /// How long each program that is started may run, for example 30s or 2min
+    #[arg(long, value_name = "TIME", value_parser = time_limit, default_value = "10s")]
+    pub(crate) time_limit: Duration,
+    /// The form of the result
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: Format,
+}
+
+fn time_limit(text: &str) -> Result<Duration, String> {
+    let limit = Duration::from_millis(parse_duration(text).map_err(|error| error.to_string())?);
+    let sensible = Duration::from_millis(100)..=Duration::from_secs(3_600);
+    if sensible.contains(&limit) { Ok(limit) } else { Err("a time limit lies between 100ms and 1h".to_owned()) }
+}
+
+#[derive(Debug, Args)]
+#[command(after_help = "Examples:
+  setup-ready explain                   the requirements of the guide, and all causes
+  setup-ready explain cmake             one requirement, looked at now
+  setup-ready explain tool-shadowed     the page of a cause")]
+pub(crate) struct Explain {
+    /// A requirement of the guide, or a cause
+    #[arg(value_name = "ID-OR-CAUSE")]
+    pub(crate) word: Option<String>,
+    /// A described machine to look at instead of this one
+    #[arg(long, value_name = "FILE")]
+    pub(crate) machine: Option<PathBuf>,
+}
+
+#[derive(Debug, Args)]
+#[command(after_help = "Examples:
+  setup-ready demo
+  setup-ready demo --into driftbuoy     also writes the guide and the machines there, to try things with")]
+pub(crate) struct Demo {
+    /// Write the guide and its machines to this new folder
+    #[arg(long, value_name = "FOLDER")]
+    pub(crate) into: Option<PathBuf>,
+}
+
+/// The command line, or the exit status after help, a version or a complaint was shown.
+pub(crate) fn parse() -> Result<Typed, ExitCode> {
+    Typed::try_parse().map_err(|error| {
+        // A closed pipe is no reason to complain.
+        let _ = error.print();
+        ExitCode::from(u8::try_from(error.exit_code()).unwrap_or(2))
+    })
+}
+
+/// The shape of the command line, for completions.
+pub(crate) fn shape() -> clap::Command {
+    Typed::command()
+}

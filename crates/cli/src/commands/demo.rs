@@ -1,0 +1,131 @@
+use crate::arguments::{self, Shown};
+use crate::exit::{Failure, Status};
+use crate::look::report::verdict_word;
+use crate::look::{Ink, Look, Paper, report};
+use crate::output;
+use build_setup_ready::demo::{GUIDE, MACHINES};
+use build_setup_ready::driver::{Selection, Settled};
+use build_setup_ready::finding::Verdict;
+use build_setup_ready::guide::{self, Guide};
+use build_setup_ready::report::{Outcome, Report};
+use build_setup_ready::text::join_words;
+use build_setup_ready::{Described, GUIDE_FILE, Preflight};
+use std::path::Path;
+
+/// The role that each machine's owner has, and which of them is shown in full.
+const TOUR: [(&str, Option<&str>); 4] = [
+    ("clean-debian-laptop", Some("firmware")),
+    ("shared-server", Some("shore")),
+    ("build-container", Some("firmware")),
+    ("ready-workstation", None),
+];
+
+pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+    let shipped = |problems: Vec<_>| Failure::Software(format!("the demonstration has {} mistakes", problems.len()));
+    let guide = guide::parse(GUIDE).map_err(shipped)?;
+    if let Some(folder) = &typed.into {
+        write_files(folder)?;
+    }
+    let mut paper = Paper::new(look);
+    paper.block(0, &format!("{}: {}", guide.project.name, guide.project.about.as_deref().unwrap_or("")), Ink::Strong);
+    let count = guide.requirements.len();
+    let intro = format!(
+        "A made-up project. Its maintainer wrote a setup guide with {count} requirements; these are four newcomers' machines, \
+         described in files. Nothing of your own machine is looked at."
+    );
+    paper.block(0, &intro, Ink::Body);
+    for (number, (name, role)) in TOUR.iter().enumerate() {
+        let Some(machine) = MACHINES.iter().find(|machine| machine.name == *name) else { continue };
+        let described = Described::parse(machine.text).map_err(shipped)?;
+        let role = role.and_then(|role| guide.role(role));
+        let selection = Selection { role, ..Selection::default() };
+        let checked = Preflight::new(&guide).select(selection).guide_source(GUIDE_FILE, "").run(&described);
+        let checked = checked.map_err(|error| Failure::Software(error.to_string()))?;
+        paper.heading(&format!("Machine {} of {}: {name}", number + 1, TOUR.len()));
+        paper.block(0, described.about().unwrap_or(""), Ink::Quiet);
+        paper.gap();
+        if number == 0 {
+            let again = format!("setup-ready preflight --machine machines/{name}.toml --role firmware");
+            report::draw(&mut paper, &checked, &again);
+        } else {
+            brief(&mut paper, &guide, &checked);
+        }
+    }
+    farewell(&mut paper, typed.into.as_deref());
+    output::write(paper.into_text().as_bytes(), shown.output.as_deref())?;
+    Ok(Status::Ready)
+}
+
+/// A line for each thing that is not met, and how it came out.
+fn brief(paper: &mut Paper<'_>, guide: &Guide, report: &Report<'_>) {
+    let whom = report
+        .role
+        .and_then(|role| guide.roles.get(role))
+        .map_or_else(|| "every role".to_owned(), |role| format!("the role {}", role.id));
+    let open: Vec<&Settled> =
+        report.settled.iter().filter(|one| matches!(one.finding.verdict, Verdict::Unmet | Verdict::Unknown)).collect();
+    for one in &open {
+        let (word, ink) = verdict_word(one.finding.verdict);
+        paper.labelled(2, (word, ink), 10, (&one.finding.message, Ink::Body));
+    }
+    let counts = report.counts();
+    let steps = report.plan.steps.len();
+    let (word, ink) = match report.outcome() {
+        Outcome::Ready => ("READY", Ink::Good),
+        Outcome::NotReady => ("NOT READY", Ink::Loud),
+        Outcome::Undecided => ("UNDECIDED", Ink::Unsure),
+    };
+    if !open.is_empty() {
+        paper.gap();
+    }
+    let plan = match steps {
+        0 => String::new(),
+        1 => "; the plan has one step".to_owned(),
+        several => format!("; the plan has {several} steps"),
+    };
+    let text = format!("for {whom}: {} met, {} not met{plan}.", counts.met, counts.unmet);
+    paper.labelled(0, (word, ink), word.len() + 2, (&text, Ink::Body));
+}
+
+fn farewell(paper: &mut Paper<'_>, folder: Option<&Path>) {
+    paper.heading("Now your own machine");
+    let names: Vec<&str> = MACHINES.iter().map(|machine| machine.name).collect();
+    match folder {
+        Some(folder) => {
+            let guide = folder.join(GUIDE_FILE).display().to_string();
+            paper.block(
+                0,
+                &format!(
+                    "The guide and the machines ({}) are in {} now. To check this machine against it:",
+                    join_words(&names, "and"),
+                    folder.display()
+                ),
+                Ink::Body,
+            );
+            paper.copyable(2, &format!("setup-ready preflight --guide {guide} --role shore"));
+        }
+        None => {
+            paper.block(0, "In the folder of a project that has a setup-guide.toml, type:", Ink::Body);
+            paper.copyable(2, "setup-ready preflight");
+            paper.block(0, "Or take this made-up project's guide and try it here; the first command makes a folder, the second checks this machine:", Ink::Body);
+            paper.copyable(2, "setup-ready demo --into driftbuoy -q");
+            paper.copyable(2, "setup-ready preflight --guide driftbuoy --role shore");
+        }
+    }
+}
+
+/// Writes the guide and the machines into a folder that does not exist yet.
+fn write_files(folder: &Path) -> Result<(), Failure> {
+    let failed = |path: &Path| {
+        let path = path.to_owned();
+        move |reason| Failure::Write { path, reason }
+    };
+    std::fs::create_dir(folder).map_err(failed(folder))?;
+    let machines = folder.join("machines");
+    std::fs::create_dir(&machines).map_err(failed(&machines))?;
+    output::write(GUIDE.as_bytes(), Some(&folder.join(GUIDE_FILE)))?;
+    for machine in &MACHINES {
+        output::write(machine.text.as_bytes(), Some(&machines.join(format!("{}.toml", machine.name))))?;
+    }
+    Ok(())
+}

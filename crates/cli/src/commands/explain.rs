@@ -1,0 +1,181 @@
+use super::preflight::{check, host, load_guide, wrong_word};
+use crate::arguments::{self, Shown};
+use crate::exit::{Failure, Status};
+use crate::look::report::{evidence, verdict_word};
+use crate::look::{Ink, Look, Paper};
+use crate::output;
+use build_setup_ready::cause::Cause;
+use build_setup_ready::driver::Selection;
+use build_setup_ready::guide::{GuideFix, Level, Requirement};
+use build_setup_ready::text::join_words;
+use build_setup_ready::{GuideFile, Interrupt, Live, LoadError};
+
+const COLUMN: usize = 13;
+
+pub(crate) fn run(typed: &arguments::Explain, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+    let mut paper = Paper::new(look);
+    match &typed.word {
+        None => list(&mut paper, optional_guide(shown)?.as_ref()),
+        Some(word) => match Cause::from_word(word) {
+            Some(cause) => page(&mut paper, cause, optional_guide(shown)?.as_ref()),
+            None => requirement(&mut paper, typed, shown, (word, look))?,
+        },
+    }
+    output::write(paper.into_text().as_bytes(), shown.output.as_deref())?;
+    Ok(Status::Ready)
+}
+
+/// Causes can be explained without a guide; but one that is named, or has mistakes, is not passed over.
+fn optional_guide(shown: &Shown) -> Result<Option<GuideFile>, Failure> {
+    match load_guide(shown) {
+        Ok(file) => Ok(Some(file)),
+        Err(Failure::Load(LoadError::NotFound(_))) if shown.guide.is_none() => Ok(None),
+        Err(failure) => Err(failure),
+    }
+}
+
+fn list(paper: &mut Paper<'_>, file: Option<&GuideFile>) {
+    if let Some(file) = file {
+        paper.block(0, &format!("The requirements of {}", file.guide.project.name), Ink::Heading);
+        paper.gap();
+        let widest = file.guide.requirements.iter().map(|one| one.id.len()).max().unwrap_or(0).min(30) + 2;
+        for one in &file.guide.requirements {
+            let level = if one.level == Level::Must { String::new() } else { format!(" ({})", level_word(one.level)) };
+            paper.labelled(2, (&one.id, Ink::Strong), widest, (&format!("{}{level}", one.title()), Ink::Body));
+        }
+        paper.gap();
+    }
+    paper.block(0, "The causes: why something is not met", Ink::Heading);
+    let mut about = None;
+    for cause in Cause::ALL {
+        if about != Some(cause.about()) {
+            about = Some(cause.about());
+            paper.gap();
+            paper.block(2, cause.about().title(), Ink::Strong);
+        }
+        paper.labelled(4, (cause.word(), Ink::Body), 28, (cause.page().meaning, Ink::Quiet));
+    }
+    paper.gap();
+    paper.block(0, "For one of them: setup-ready explain WORD", Ink::Body);
+}
+
+fn level_word(level: Level) -> &'static str {
+    match level {
+        Level::Must => "needed",
+        Level::Should => "recommended",
+        Level::May => "optional",
+    }
+}
+
+fn page(paper: &mut Paper<'_>, cause: Cause, file: Option<&GuideFile>) {
+    let page = cause.page();
+    paper.block(0, &format!("{}  ({})", cause.word(), cause.about().title()), Ink::Heading);
+    paper.gap();
+    paper.block(2, page.meaning, Ink::Body);
+    paper.gap();
+    paper.labelled(2, ("Recognised", Ink::Quiet), COLUMN, (page.recognised, Ink::Body));
+    paper.labelled(2, ("Usual fix", Ink::Quiet), COLUMN, (page.cure, Ink::Body));
+    let Some(file) = file else { return };
+    let with = file.guide.requirements.iter().filter(|one| one.fixes.iter().any(|fix| fix.cause == Some(cause)));
+    for one in with {
+        paper.gap();
+        paper.block(2, &format!("What {} says about it, for {}:", file.guide.project.name, one.title()), Ink::Body);
+        for fix in one.fixes.iter().filter(|fix| fix.cause == Some(cause)) {
+            guide_fix(paper, fix);
+        }
+    }
+}
+
+fn requirement(
+    paper: &mut Paper<'_>,
+    typed: &arguments::Explain,
+    shown: &Shown,
+    (word, look): (&str, &Look),
+) -> Result<(), Failure> {
+    let file = load_guide(shown)?;
+    let Some(index) = file.guide.find(word) else {
+        let ids = file.guide.requirements.iter().map(|one| one.id.as_str());
+        let known: Vec<&str> = ids.chain(Cause::ALL.iter().map(|cause| cause.word())).collect();
+        return Err(wrong_word("requirement or cause", word, &known));
+    };
+    let interrupt = Interrupt::default();
+    let host = host(typed.machine.as_deref(), &file, Live::TIME_LIMIT, &interrupt)?;
+    let selection = Selection { only: vec![index], ..Selection::default() };
+    let report = check(&file, selection, None, (&*host, &interrupt), look)?;
+    let Some(one) = file.guide.requirements.get(index) else { return Ok(()) };
+    paper.block(0, &one.title(), Ink::Heading);
+    paper.gap();
+    describe(paper, &file, one);
+    let Some(settled) = report.settled.iter().find(|settled| settled.index == index) else { return Ok(()) };
+    let finding = &settled.finding;
+    let (verdict, ink) = verdict_word(finding.verdict);
+    paper.heading("On this machine, now");
+    let cause = finding.cause.map(|cause| format!(" ({})", cause.word())).unwrap_or_default();
+    paper.labelled(2, (verdict, ink), COLUMN, (&format!("{}{cause}", finding.message), Ink::Body));
+    evidence(paper, 2 + COLUMN, settled);
+    for fix in &settled.fixes {
+        paper.gap();
+        paper.labelled(2, ("What to do", Ink::Strong), COLUMN, (&fix.say, Ink::Body));
+        fix.run.iter().for_each(|command| paper.copyable(2 + COLUMN + 2, command));
+        if let Some(edit) = &fix.edit {
+            paper.block(2 + COLUMN, &format!("Add this line to {}:", edit.file), Ink::Body);
+            paper.copyable(2 + COLUMN + 2, &edit.append);
+        }
+        if let Some(caution) = &fix.caution {
+            paper.labelled(2 + COLUMN, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
+        }
+    }
+    others_fixes(paper, one);
+    Ok(())
+}
+
+fn describe(paper: &mut Paper<'_>, file: &GuideFile, one: &Requirement) {
+    let guide = &file.guide;
+    let mut row = |label: &str, text: &str| paper.labelled(2, (label, Ink::Quiet), COLUMN, (text, Ink::Body));
+    row("Id", &one.id);
+    row("Checks", &format!("{} ({})", one.subject.title(), one.subject.kind()));
+    row("Wanted", &build_setup_ready::wanted(&one.subject));
+    row("Matters", level_word(one.level));
+    if let Some(stage) = guide.stages.get(one.stage) {
+        row("Stage", &stage.title);
+    }
+    let roles: Vec<&str> = one.roles.iter().filter_map(|role| guide.roles.get(*role)).map(|role| role.id.as_str()).collect();
+    row("For", &if roles.is_empty() { "everyone".to_owned() } else { format!("the role {}", join_words(&roles, "or")) });
+    let after: Vec<&str> =
+        one.after.iter().filter_map(|other| guide.requirements.get(*other)).map(|other| other.id.as_str()).collect();
+    if !after.is_empty() {
+        row("After", &join_words(&after, "and"));
+    }
+    if let Some(why) = &one.why {
+        row("Why", why);
+    }
+    if let Some(docs) = &one.docs {
+        row("Read more", docs);
+    }
+}
+
+/// Every package and fix that the guide names, for every system.
+fn others_fixes(paper: &mut Paper<'_>, one: &Requirement) {
+    let packages = one.subject.packages();
+    if packages.is_empty() && one.fixes.is_empty() {
+        return;
+    }
+    paper.heading("What the guide names, for every system");
+    for (manager, package) in packages {
+        paper.labelled(2, (manager, Ink::Quiet), COLUMN, (package, Ink::Body));
+    }
+    for fix in &one.fixes {
+        let when = fix.cause.map_or_else(|| "Any cause".to_owned(), |cause| cause.word().to_owned());
+        paper.labelled(2, (&when, Ink::Quiet), COLUMN, ("", Ink::Body));
+        guide_fix(paper, fix);
+    }
+}
+
+fn guide_fix(paper: &mut Paper<'_>, fix: &GuideFix) {
+    paper.block(4, &fix.say, Ink::Body);
+    fix.run.iter().for_each(|command| paper.copyable(6, command));
+    if let Some(edit) = &fix.edit {
+        paper.block(4, &format!("Add this line to {}:", edit.file), Ink::Body);
+        paper.copyable(6, &edit.append);
+    }
+}

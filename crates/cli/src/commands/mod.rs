@@ -1,0 +1,20 @@
+//! What each command does.
+
+mod completions;
+mod demo;
+mod explain;
+mod preflight;
+
+use crate::arguments::{Command, Typed};
+use crate::exit::{Failure, Status};
+use crate::look::Look;
+
+/// Runs the command that was typed.
+pub(crate) fn run(typed: &Typed, look: &Look) -> Result<Status, Failure> {
+    match &typed.command {
+        Command::Preflight(arguments) => preflight::run(arguments, &typed.shown, look),
+        Command::Explain(arguments) => explain::run(arguments, &typed.shown, look),
+        Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),
+        Command::Completions { shell } => completions::run(*shell, &typed.shown),
+    }
+}

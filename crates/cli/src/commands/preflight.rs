@@ -1,0 +1,159 @@
+use crate::arguments::{self, Format, Shown};
+use crate::exit::{Failure, Status};
+use crate::look::progress::ProgressLine;
+use crate::look::{Ink, Look, Paper, report};
+use crate::output;
+use build_setup_ready::driver::{Consent, Selection};
+use build_setup_ready::guide::Guide;
+use build_setup_ready::report::Report;
+use build_setup_ready::text::{join_words, nearest};
+use build_setup_ready::{Described, GUIDE_FILE, GuideFile, Host, Interrupt, Live, Preflight, write};
+use std::io::Write;
+use std::path::Path;
+use std::sync::Arc;
+
+pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+    let file = load_guide(shown)?;
+    let selection = resolve(typed, &file.guide)?;
+    note_about_roles(typed, &file.guide, look);
+    let interrupt = Interrupt::default();
+    let host = host(typed.machine.as_deref(), &file, typed.time_limit, &interrupt)?;
+    let report = check(&file, selection, typed.jobs, (&*host, &interrupt), look)?;
+    let text = match typed.format {
+        Format::Text => {
+            let mut paper = Paper::new(look);
+            report::draw(&mut paper, &report, &again(typed, shown));
+            paper.into_text().into_bytes()
+        }
+        Format::Json => {
+            let mut text = Vec::new();
+            write::json(&report, &mut text).map_err(Failure::Output)?;
+            text
+        }
+    };
+    output::write(&text, shown.output.as_deref())?;
+    Ok(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() })
+}
+
+/// The guide that was named, or the nearest one.
+pub(crate) fn load_guide(shown: &Shown) -> Result<GuideFile, Failure> {
+    let path = match &shown.guide {
+        // A folder means the guide in it.
+        Some(path) if path.is_dir() => path.join(GUIDE_FILE),
+        Some(path) => path.clone(),
+        None => {
+            let here = std::env::current_dir()
+                .map_err(|error| Failure::Software(format!("this folder cannot be found out: {error}")))?;
+            let found = GuideFile::find(&here)?;
+            found.strip_prefix(&here).map(Path::to_owned).unwrap_or(found)
+        }
+    };
+    Ok(GuideFile::load(&path)?)
+}
+
+/// This machine, or a described one.
+pub(crate) fn host(
+    machine: Option<&Path>,
+    file: &GuideFile,
+    limit: std::time::Duration,
+    interrupt: &Interrupt,
+) -> Result<Box<dyn Host>, Failure> {
+    Ok(match machine {
+        Some(path) => Box::new(Described::load(path)?),
+        None => Box::new(Live::new(file.folder()).time_limit(limit).interrupt(interrupt)),
+    })
+}
+
+/// Checks, with progress, until it is done or the person interrupts.
+pub(crate) fn check<'f>(
+    file: &'f GuideFile,
+    selection: Selection,
+    jobs: Option<u16>,
+    (host, interrupt): (&dyn Host, &Interrupt),
+    look: &Look,
+) -> Result<Report<'f>, Failure> {
+    let switch = interrupt.clone();
+    // A second handler cannot be set; the first one serves.
+    let _ = ctrlc::set_handler(move || switch.raise());
+    let line = Arc::new(ProgressLine::start(look));
+    let news = Arc::clone(&line);
+    let mut preflight = Preflight::new(&file.guide)
+        .select(selection)
+        .interrupt(interrupt)
+        .guide_source(file.path.display().to_string(), file.sha256.clone())
+        .on_progress(move |progress| news.update(progress));
+    if let Some(jobs) = jobs {
+        preflight = preflight.jobs(usize::from(jobs));
+    }
+    let report = preflight.run(host).map_err(|error| Failure::Software(error.to_string()))?;
+    drop(preflight);
+    drop(line);
+    Ok(report)
+}
+
+fn resolve(typed: &arguments::Preflight, guide: &Guide) -> Result<Selection, Failure> {
+    let find = |what: &str, word: &str, known: Vec<&str>| {
+        known.iter().position(|one| *one == word).ok_or_else(|| wrong_word(what, word, &known))
+    };
+    let role = |word: &String| find("role", word, guide.roles.iter().map(|role| role.id.as_str()).collect());
+    let stage = |word: &String| find("stage", word, guide.stages.iter().map(|stage| stage.id.as_str()).collect());
+    let id = |word: &String| find("requirement", word, guide.requirements.iter().map(|one| one.id.as_str()).collect());
+    Ok(Selection {
+        role: typed.role.as_ref().map(role).transpose()?,
+        only: typed.only.iter().map(id).collect::<Result<_, _>>()?,
+        stage: typed.stage.as_ref().map(stage).transpose()?,
+        after_start: typed.after_start,
+        consent: if typed.allow_commands { Consent::Given } else { Consent::Withheld },
+    })
+}
+
+/// A word that the guide does not have, with the nearest that it has.
+pub(crate) fn wrong_word(what: &str, word: &str, known: &[&str]) -> Failure {
+    let note = match nearest(word, known.iter().copied()) {
+        Some(near) => format!("Did you mean {near}?"),
+        None if known.is_empty() => format!("The guide has no {what}s."),
+        None => {
+            let shown: Vec<&str> = known.iter().take(30).copied().collect();
+            let rest = if known.len() > shown.len() { format!(" and {} more", known.len() - shown.len()) } else { String::new() };
+            format!("The guide has {}{rest}.", join_words(&shown, "and"))
+        }
+    };
+    Failure::Word { message: format!("this guide has no {what} called {word}"), note }
+}
+
+fn note_about_roles(typed: &arguments::Preflight, guide: &Guide, look: &Look) {
+    if typed.role.is_some() || guide.roles.is_empty() || typed.format != Format::Text || look.detail == crate::look::Detail::Quiet
+    {
+        return;
+    }
+    let roles: Vec<&str> = guide.roles.iter().map(|role| role.id.as_str()).collect();
+    let mut paper = Paper::for_errors(look);
+    let note =
+        format!("Note: this checks what every role needs. To check only what you need: --role {}", join_words(&roles, "or"));
+    paper.block(0, &note, Ink::Quiet);
+    paper.gap();
+    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+}
+
+/// What to type to check once more.
+fn again(typed: &arguments::Preflight, shown: &Shown) -> String {
+    let mut words = vec!["setup-ready preflight".to_owned()];
+    let mut option = |name: &str, value: String| words.push(format!("--{name} {value}"));
+    let quoted = |text: &str| build_setup_ready::fix::quote(text, build_setup_ready::fix::Shell::Posix);
+    if let Some(guide) = &shown.guide {
+        option("guide", quoted(&guide.display().to_string()));
+    }
+    if let Some(machine) = &typed.machine {
+        option("machine", quoted(&machine.display().to_string()));
+    }
+    if let Some(role) = &typed.role {
+        option("role", quoted(role));
+    }
+    if let Some(stage) = &typed.stage {
+        option("stage", quoted(stage));
+    }
+    if !typed.only.is_empty() {
+        option("only", quoted(&typed.only.join(",")));
+    }
+    words.join(" ")
+}

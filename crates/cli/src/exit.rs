@@ -1,0 +1,87 @@
+//! Exit statuses, and the failures that lead to some of them.
+
+use build_setup_ready::LoadError;
+use build_setup_ready::report::Outcome;
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+/// How the program ends.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Status {
+    /// Every `must` is met; for other commands: all went well.
+    Ready,
+    /// Something needed is not met.
+    NotReady,
+    /// The command line, the guide or a described machine is wrong.
+    WrongUse,
+    /// Nothing needed is unmet, but something is unknown.
+    Undecided,
+    /// The software failed.
+    Failed,
+    /// The person interrupted.
+    Interrupted,
+}
+
+impl From<Status> for ExitCode {
+    fn from(status: Status) -> Self {
+        Self::from(match status {
+            Status::Ready => 0,
+            Status::NotReady => 1,
+            Status::WrongUse => 2,
+            Status::Undecided => 3,
+            Status::Failed => 4,
+            // 128 and the number of the signal SIGINT, as shells have it.
+            Status::Interrupted => 130,
+        })
+    }
+}
+
+impl From<Outcome> for Status {
+    fn from(outcome: Outcome) -> Self {
+        match outcome {
+            Outcome::Ready => Self::Ready,
+            Outcome::NotReady => Self::NotReady,
+            Outcome::Undecided => Self::Undecided,
+        }
+    }
+}
+
+/// Why a command could not do its work.
+#[derive(Debug, thiserror::Error)]
+pub(crate) enum Failure {
+    /// A guide or a described machine cannot be used.
+    #[error(transparent)]
+    Load(#[from] LoadError),
+    /// A word on the command line is not one of the guide's.
+    #[error("{message}")]
+    Word {
+        /// What is wrong.
+        message: String,
+        /// What would be right.
+        note: String,
+    },
+    /// A file could not be written.
+    #[error("{path} cannot be written: {reason}")]
+    Write {
+        /// Which file.
+        path: PathBuf,
+        /// Why, in the system's words.
+        reason: std::io::Error,
+    },
+    /// Standard output could not be written.
+    #[error("the result cannot be written: {0}")]
+    Output(std::io::Error),
+    /// What should not happen.
+    #[error("{0}")]
+    Software(String),
+}
+
+impl Failure {
+    /// The exit status that it leads to.
+    pub(crate) fn status(&self) -> Status {
+        match self {
+            Self::Load(_) | Self::Word { .. } => Status::WrongUse,
+            Self::Write { .. } | Self::Output(_) | Self::Software(_) => Status::Failed,
+        }
+    }
+}

@@ -1,0 +1,82 @@
+//! Failures, and the mistakes in a guide with their places.
+
+use super::{Ink, Look, Paper};
+use crate::exit::Failure;
+use annotate_snippets::renderer::DecorStyle;
+use annotate_snippets::{AnnotationKind, Level, Renderer, Snippet};
+use build_setup_ready::problem::Problem;
+use build_setup_ready::text::Sanitised;
+use build_setup_ready::{GUIDE_FILE, LoadError};
+use std::io::Write;
+
+/// More mistakes than this are only counted: whoever has that many corrects some first.
+const MOST_SHOWN: usize = 20;
+
+/// Shows a failure on standard error.
+pub(crate) fn show(failure: &Failure, look: &Look) {
+    let mut paper = Paper::for_errors(look);
+    if let Failure::Load(LoadError::Mistakes { path, text, problems }) = failure {
+        let path = path.display().to_string();
+        for problem in problems.iter().take(MOST_SHOWN) {
+            let drawn = excerpt(problem, &path, text, look);
+            paper.ready_made(&drawn);
+            paper.gap();
+            paper.gap();
+        }
+        if let Some(more) = problems.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
+            paper.block(0, &format!("... and {more} more."), Ink::Quiet);
+        }
+    }
+    paper.block(0, &format!("setup-ready: {failure}"), Ink::Loud);
+    for line in next_steps(failure) {
+        paper.block(2, &line, Ink::Body);
+    }
+    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+}
+
+fn next_steps(failure: &Failure) -> Vec<String> {
+    let line = |text: &str| vec![text.to_owned()];
+    match failure {
+        Failure::Load(LoadError::NotFound(_)) => vec![
+            format!("Go to the project's folder (the one with {GUIDE_FILE}) and try again, or name the file with --guide FILE."),
+            "To see what this software does without a project: setup-ready demo".to_owned(),
+        ],
+        Failure::Load(LoadError::Mistakes { problems, .. }) => line(if problems.len() == 1 {
+            "Nothing was checked. Correct it, or tell the project's maintainer."
+        } else {
+            "Nothing was checked. Correct them, or tell the project's maintainer."
+        }),
+        Failure::Load(_) => line("Nothing was checked."),
+        Failure::Word { note, .. } => vec![note.clone()],
+        Failure::Write { .. } => line("Choose another place with --output FILE."),
+        Failure::Output(_) => Vec::new(),
+        Failure::Software(_) => line("This is a fault of the software; please report it."),
+    }
+}
+
+/// A mistake with its place in the text. The excerpt is a few lines at most, each cut to a readable length.
+fn excerpt(problem: &Problem, path: &str, text: &str, look: &Look) -> String {
+    let renderer = if look.error_color { Renderer::styled() } else { Renderer::plain() };
+    let decor = if look.plain { DecorStyle::Ascii } else { DecorStyle::Unicode };
+    let renderer = renderer.term_width(look.width).decor_style(decor);
+    let (line, _) = problem.position(text);
+    let start =
+        text.get(..text.floor_char_boundary(problem.span.start)).and_then(|before| before.rfind('\n')).map_or(0, |at| at + 1);
+    let from_start = text.get(start..).unwrap_or("");
+    let source = from_start.lines().next().unwrap_or("");
+    let shown = source.get(..source.floor_char_boundary(400)).unwrap_or(source);
+    let (from, to) =
+        (problem.span.start.saturating_sub(start).min(shown.len()), problem.span.end.saturating_sub(start).min(shown.len()));
+    // What would act on the terminal keeps its width, so that the mark stays under its place.
+    let clean: String = shown.chars().map(|c| if c.is_control() && c != '\t' { '?' } else { c }).collect();
+    let path = Sanitised::line(path).to_string();
+    let message = Sanitised::line(&problem.message).to_string();
+    let note = problem.note.as_ref().map(|note| Sanitised::line(note).to_string());
+    let level = Level::ERROR.with_name("mistake");
+    let snippet = Snippet::source(clean).line_start(line).path(path).annotation(AnnotationKind::Primary.span(from..to.max(from)));
+    let mut group = level.primary_title(message).id(problem.kind.word()).element(snippet);
+    if let Some(note) = note {
+        group = group.element(Level::HELP.with_name("hint").message(note));
+    }
+    renderer.render(&[group])
+}

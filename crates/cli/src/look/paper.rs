@@ -1,0 +1,169 @@
+//! A sheet that text is laid out on. Whatever comes from outside is made harmless here, and nowhere else.
+
+use super::Look;
+use anstyle::{AnsiColor, Style};
+use build_setup_ready::text::Sanitised;
+use std::fmt::Write;
+
+/// What a piece of text is, which decides how it looks.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Ink {
+    /// Text to read.
+    Body,
+    /// A heading.
+    Heading,
+    /// Something that must be dealt with.
+    Loud,
+    /// Something that nobody knows.
+    Unsure,
+    /// Something to read only if one wants to.
+    Quiet,
+    /// Something good at the end.
+    Good,
+    /// Something to type, or a name to notice.
+    Strong,
+}
+
+impl Ink {
+    fn style(self) -> Style {
+        match self {
+            Self::Body => Style::new(),
+            Self::Heading => Style::new().bold().underline(),
+            Self::Loud => Style::new().bold().fg_color(Some(AnsiColor::Magenta.into())),
+            Self::Unsure => Style::new().bold().fg_color(Some(AnsiColor::Cyan.into())),
+            Self::Quiet => Style::new().dimmed(),
+            Self::Good => Style::new().bold().fg_color(Some(AnsiColor::Blue.into())),
+            Self::Strong => Style::new().bold(),
+        }
+    }
+}
+
+/// The sheet.
+#[derive(Debug)]
+pub(crate) struct Paper<'l> {
+    look: &'l Look,
+    color: bool,
+    text: String,
+}
+
+impl<'l> Paper<'l> {
+    /// A sheet for standard output.
+    pub(crate) fn new(look: &'l Look) -> Self {
+        Self { look, color: look.color, text: String::new() }
+    }
+
+    /// A sheet for standard error.
+    pub(crate) fn for_errors(look: &'l Look) -> Self {
+        Self { look, color: look.error_color, text: String::new() }
+    }
+
+    /// How things look.
+    pub(crate) fn look(&self) -> &'l Look {
+        self.look
+    }
+
+    /// What was laid out.
+    pub(crate) fn into_text(self) -> String {
+        self.text
+    }
+
+    /// An empty line.
+    pub(crate) fn gap(&mut self) {
+        self.text.push('\n');
+    }
+
+    /// A text that was made ready by somebody else.
+    pub(crate) fn ready_made(&mut self, text: &str) {
+        self.text.push_str(text);
+    }
+
+    /// A heading between empty lines.
+    pub(crate) fn heading(&mut self, text: &str) {
+        self.gap();
+        self.block(0, text, Ink::Heading);
+        self.gap();
+    }
+
+    /// A paragraph, indented and wrapped.
+    pub(crate) fn block(&mut self, indent: usize, text: &str, ink: Ink) {
+        self.hanging(&" ".repeat(indent), indent, (text, ink));
+    }
+
+    /// A paragraph whose first line starts with a label; the others are indented to where the text starts.
+    pub(crate) fn labelled(&mut self, indent: usize, (label, label_ink): (&str, Ink), column: usize, body: (&str, Ink)) {
+        let pad = " ".repeat(column.saturating_sub(label.chars().count()).max(1));
+        let first = format!("{}{}{pad}", " ".repeat(indent), self.painted(label, label_ink));
+        self.hanging(&first, indent + column, body);
+    }
+
+    fn hanging(&mut self, first: &str, indent: usize, (text, ink): (&str, Ink)) {
+        let room = self.look.width.saturating_sub(indent).max(20);
+        let clean = Sanitised::lines(text).to_string();
+        let clean = if self.look.plain { ascii(&clean) } else { clean };
+        let rest = " ".repeat(indent);
+        let mut start = first;
+        for paragraph in clean.split('\n') {
+            for line in
+                textwrap::wrap(paragraph, textwrap::Options::new(room).word_splitter(textwrap::WordSplitter::NoHyphenation))
+            {
+                let painted = self.paint_ready(line.trim_end(), ink);
+                let _ = writeln!(self.text, "{}", format!("{start}{painted}").trim_end());
+                start = &rest;
+            }
+        }
+    }
+
+    /// A line that is never wrapped, so that it can be copied as it stands.
+    pub(crate) fn copyable(&mut self, indent: usize, text: &str) {
+        let painted = self.painted(text, Ink::Strong);
+        let _ = writeln!(self.text, "{}{painted}", " ".repeat(indent));
+    }
+
+    /// Two short texts side by side, each behind its label; one above the other where there is no room.
+    pub(crate) fn beside(&mut self, indent: usize, left: (&str, &str), right: (&str, &str)) {
+        let long = left.0.len() + left.1.chars().count() + 4 + right.0.len() + right.1.chars().count() + 1 + indent;
+        if self.look.is_narrow() || long > self.look.width {
+            let column = left.0.len().max(right.0.len()) + 1;
+            self.labelled(indent, (left.0, Ink::Quiet), column, (left.1, Ink::Strong));
+            self.labelled(indent, (right.0, Ink::Quiet), column, (right.1, Ink::Strong));
+            return;
+        }
+        // The right side starts at the same column everywhere, unless the left one is long.
+        let gap = " ".repeat(34_usize.saturating_sub(left.0.len() + 1 + left.1.chars().count()).max(3));
+        let gap = if indent + 34 + right.0.len() + right.1.chars().count() < self.look.width { gap } else { "   ".to_owned() };
+        let (left_label, left_text) = (self.painted(left.0, Ink::Quiet), self.painted(left.1, Ink::Strong));
+        let (right_label, right_text) = (self.painted(right.0, Ink::Quiet), self.painted(right.1, Ink::Strong));
+        let indent = " ".repeat(indent);
+        let _ = writeln!(self.text, "{indent}{left_label} {left_text}{gap}{right_label} {right_text}");
+    }
+
+    /// A text made harmless and given its look.
+    pub(crate) fn painted(&self, text: &str, ink: Ink) -> String {
+        let clean = Sanitised::line(text).to_string();
+        let clean = if self.look.plain { ascii(&clean) } else { clean };
+        self.paint_ready(&clean, ink)
+    }
+
+    fn paint_ready(&self, text: &str, ink: Ink) -> String {
+        let style = ink.style();
+        if self.color && !text.is_empty() { format!("{style}{text}{style:#}") } else { text.to_owned() }
+    }
+}
+
+/// Characters that not every terminal has, in ASCII.
+fn ascii(text: &str) -> String {
+    let mut plain = String::with_capacity(text.len());
+    for c in text.chars() {
+        match c {
+            '…' => plain.push_str("..."),
+            '\u{2018}' | '\u{2019}' => plain.push('\''),
+            '\u{201c}' | '\u{201d}' => plain.push('"'),
+            '\u{2013}' | '\u{2014}' => plain.push('-'),
+            _ if c.is_ascii() => plain.push(c),
+            _ => {
+                let _ = write!(plain, "\\u{{{:x}}}", c as u32);
+            }
+        }
+    }
+    plain
+}

@@ -1,0 +1,87 @@
+//! The plan as text.
+
+use super::{Ink, Paper};
+use build_setup_ready::guide::{Level, Requirement};
+use build_setup_ready::plan::Step;
+use build_setup_ready::report::Report;
+use build_setup_ready::text::{Size, join_words};
+
+/// More than these are only counted.
+const MOST_SETTLED: usize = 8;
+
+/// Lays out the plan; nothing where there is nothing to do.
+pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>) {
+    let plan = &report.plan;
+    if plan.steps.is_empty() {
+        return;
+    }
+    paper.heading("What to do");
+    let needed = |step: &&Step| step.level == Level::Must;
+    let (first, then): (Vec<&Step>, Vec<&Step>) = plan.steps.iter().partition(needed);
+    for (index, step) in first.iter().chain(&then).enumerate() {
+        if index > 0 {
+            paper.gap();
+        }
+        draw_step(paper, report, index + 1, step);
+    }
+    let mut costs = Vec::new();
+    if plan.download_bytes > 0 {
+        costs.push(format!("{} to download", Size(plan.download_bytes)));
+    }
+    if plan.takes_ms > 0 {
+        costs.push(duration(plan.takes_ms));
+    }
+    if !costs.is_empty() {
+        let unknown = match plan.steps_of_unknown_cost {
+            0 => String::new(),
+            1 => ", and one step of unknown length".to_owned(),
+            several => format!(", and {several} steps of unknown length"),
+        };
+        paper.gap();
+        paper.block(2, &format!("In all: {}{unknown}.", costs.join(", ")), Ink::Quiet);
+    }
+}
+
+fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, step: &Step) {
+    let narrow = paper.look().is_narrow();
+    let (indent, column) = if narrow { (0, 3) } else { (2, 4) };
+    let mut marks = Vec::new();
+    if step.admin {
+        marks.push("needs admin rights".to_owned());
+    }
+    if step.level != Level::Must {
+        marks.push(if step.level == Level::Should { "recommended" } else { "optional" }.to_owned());
+    }
+    marks.extend(step.download_bytes.map(|bytes| format!("{} to download", Size(bytes))));
+    marks.extend(step.takes_ms.map(duration));
+    let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
+    paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&format!("{}{marks}", step.say), Ink::Body));
+    let body = indent + column;
+    let lines = if narrow { body } else { body + 4 };
+    for command in &step.run {
+        paper.copyable(lines, command);
+    }
+    if let Some(edit) = &step.edit {
+        paper.block(body, &format!("Add this line to {}:", edit.file), Ink::Body);
+        paper.copyable(lines, &edit.append);
+    }
+    if let Some(caution) = &step.caution {
+        paper.labelled(body, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
+    }
+    let mut titles: Vec<String> =
+        step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title).collect();
+    if titles.len() > MOST_SETTLED {
+        let more = titles.len() - MOST_SETTLED;
+        titles.truncate(MOST_SETTLED);
+        titles.push(format!("{more} more"));
+    }
+    paper.labelled(body, ("Settles", Ink::Quiet), 8, (&format!("{}.", join_words(&titles, "and")), Ink::Quiet));
+}
+
+fn duration(milliseconds: u64) -> String {
+    match milliseconds.div_ceil(60_000) {
+        0 | 1 => "1 min".to_owned(),
+        minutes @ 2..=90 => format!("{minutes} min"),
+        minutes => format!("{}.{} h", minutes / 60, minutes % 60 / 6),
+    }
+}

@@ -1,0 +1,223 @@
+//! A report as text.
+
+use super::{Detail, Ink, Look, Paper, plan};
+use build_setup_ready::driver::Settled;
+use build_setup_ready::finding::Verdict;
+use build_setup_ready::guide::{Level, Requirement};
+use build_setup_ready::report::{MachineSource, Outcome, Report};
+use build_setup_ready::text::join_words;
+
+/// Where the text of an entry starts.
+const COLUMN: usize = 10;
+/// More met lines than this are folded into a count.
+const MOST_MET: usize = 12;
+
+/// Lays out a whole report. `again` is what to type to check once more.
+pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
+    if paper.look().detail != Detail::Quiet {
+        opening(paper, report);
+        for (index, stage) in report.guide.stages.iter().enumerate() {
+            let of_stage: Vec<&Settled> = report
+                .settled
+                .iter()
+                .filter(|one| report.requirement(one).is_some_and(|requirement| requirement.stage == index))
+                .collect();
+            if !of_stage.is_empty() {
+                paper.heading(&stage.title);
+                draw_stage(paper, report, &of_stage);
+            }
+        }
+        plan::draw(paper, report);
+        paper.gap();
+    }
+    closing(paper, report, again);
+}
+
+fn opening(paper: &mut Paper<'_>, report: &Report<'_>) {
+    let project = &report.guide.project;
+    let title = format!("Is this machine ready for {}?", project.name);
+    paper.block(0, &title, Ink::Strong);
+    if let Some(about) = &project.about {
+        paper.block(0, about, Ink::Quiet);
+    }
+    paper.gap();
+    let place = report.surroundings.as_ref().map(build_setup_ready::observation::Surroundings::words).unwrap_or_default();
+    let place = if place.is_empty() { String::new() } else { format!("; this is {}", join_words(&place, "and")) };
+    let system = report.system.as_ref().map_or_else(|| "a system that could not be found out".to_owned(), ToString::to_string);
+    let name = match (report.frame.source, &report.frame.machine_name) {
+        (MachineSource::Live, _) | (_, None) => String::new(),
+        (MachineSource::Described, Some(name)) => format!("{name} (described): "),
+        (MachineSource::Recording, Some(name)) => format!("{name} (recorded): "),
+    };
+    paper.labelled(2, ("machine", Ink::Quiet), COLUMN - 2, (&format!("{name}{system}{place}"), Ink::Body));
+    let role = report.role.and_then(|role| report.guide.roles.get(role));
+    let whom = match role {
+        Some(role) => format!("the role {}", role.id),
+        None if report.guide.roles.is_empty() => "everyone".to_owned(),
+        None => "every role".to_owned(),
+    };
+    let path = report.frame.guide_path.as_deref().unwrap_or("built in");
+    paper.labelled(2, ("guide", Ink::Quiet), COLUMN - 2, (&format!("{path}, for {whom}"), Ink::Body));
+}
+
+fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled]) {
+    let with = |verdict: Verdict| of_stage.iter().filter(move |one| one.finding.verdict == verdict);
+    let verbose = paper.look().detail == Detail::Verbose;
+    // What is needed comes before what is recommended.
+    for level in Level::ALL {
+        for one in with(Verdict::Unmet).chain(with(Verdict::Unknown)) {
+            if let Some(requirement) = report.requirement(one).filter(|requirement| requirement.level == level) {
+                entry(paper, report, one, requirement);
+            }
+        }
+    }
+    for one in with(Verdict::Blocked) {
+        // What waits stands under what it waits for, unless that is elsewhere or was not asked for.
+        let shown = one.finding.blocked_by.iter().any(|root| report.settled.iter().any(|other| other.index == *root));
+        if let Some(requirement) = report.requirement(one).filter(|_| !shown || verbose) {
+            entry(paper, report, one, requirement);
+        }
+    }
+    let met: Vec<(&Settled, &Requirement)> =
+        with(Verdict::Met).filter_map(|one| Some((*one, report.requirement(one)?))).collect();
+    if verbose {
+        met.iter().for_each(|(one, requirement)| entry(paper, report, one, requirement));
+    } else {
+        fold_met(paper, &met);
+    }
+    let skipped: Vec<String> = with(Verdict::Skipped).filter_map(|one| report.requirement(one)).map(Requirement::title).collect();
+    if !skipped.is_empty() {
+        let text =
+            if verbose { skipped.join(", ") } else { format!("{} not for you or not here", counted(skipped.len(), "thing")) };
+        paper.labelled(indent(paper.look()), ("skipped", Ink::Quiet), COLUMN, (&text, Ink::Quiet));
+    }
+}
+
+fn indent(look: &Look) -> usize {
+    if look.is_narrow() { 0 } else { 2 }
+}
+
+fn counted(count: usize, word: &str) -> String {
+    if count == 1 { format!("1 {word}") } else { format!("{count} {word}s") }
+}
+
+fn fold_met(paper: &mut Paper<'_>, met: &[(&Settled, &Requirement)]) {
+    if met.is_empty() {
+        return;
+    }
+    let short = |(one, requirement): &(&Settled, &Requirement)| match &one.finding.found {
+        Some(found) => format!("{} ({found})", requirement.title()),
+        None => requirement.title(),
+    };
+    let mut all: Vec<String> = met.iter().take(MOST_MET).map(short).collect();
+    if let Some(more) = met.len().checked_sub(MOST_MET).filter(|more| *more > 0) {
+        all.push(format!("and {more} more (see them with -v)"));
+    }
+    paper.labelled(indent(paper.look()), ("met", Ink::Quiet), COLUMN, (&all.join(", "), Ink::Quiet));
+}
+
+/// The word for a verdict, as people say it.
+pub(crate) fn verdict_word(verdict: Verdict) -> (&'static str, Ink) {
+    match verdict {
+        Verdict::Met => ("met", Ink::Quiet),
+        Verdict::Unmet => ("not met", Ink::Loud),
+        Verdict::Unknown => ("unknown", Ink::Unsure),
+        Verdict::Blocked => ("waits", Ink::Unsure),
+        Verdict::Skipped => ("skipped", Ink::Quiet),
+    }
+}
+
+fn entry(paper: &mut Paper<'_>, report: &Report<'_>, one: &Settled, requirement: &Requirement) {
+    let finding = &one.finding;
+    let (word, ink) = verdict_word(finding.verdict);
+    let title = match requirement.level {
+        Level::Must => requirement.title(),
+        Level::Should => format!("{} (recommended)", requirement.title()),
+        Level::May => format!("{} (optional)", requirement.title()),
+    };
+    let indent = indent(paper.look());
+    let body = indent + if paper.look().is_narrow() { 2 } else { COLUMN };
+    paper.labelled(indent, (word, ink), COLUMN, (&title, Ink::Strong));
+    if let (Some(found), Some(wanted)) = (&finding.found, &finding.wanted) {
+        paper.beside(body, ("found", found), ("wanted", wanted));
+    }
+    paper.block(body, &finding.message, Ink::Body);
+    let needed = !finding.verdict.is_fine();
+    if let Some(why) = requirement.why.as_ref().filter(|_| needed) {
+        paper.labelled(body, ("Why:", Ink::Quiet), 5, (why, Ink::Quiet));
+    }
+    let waiting: Vec<String> = report
+        .settled
+        .iter()
+        .filter(|other| other.finding.blocked_by.contains(&one.index))
+        .filter_map(|other| report.requirement(other))
+        .map(Requirement::title)
+        .collect();
+    if !waiting.is_empty() {
+        paper.block(body, &format!("Waiting for this, and not checked yet: {}.", join_words(&waiting, "and")), Ink::Body);
+    }
+    if let Some(cause) = finding.cause.filter(|_| needed) {
+        paper.labelled(body, ("More:", Ink::Quiet), 6, (&format!("setup-ready explain {}", cause.word()), Ink::Quiet));
+    }
+    if paper.look().detail == Detail::Verbose {
+        evidence(paper, body, one);
+    }
+    if needed {
+        paper.gap();
+    }
+}
+
+/// What was looked at, and what was seen.
+pub(crate) fn evidence(paper: &mut Paper<'_>, indent: usize, one: &Settled) {
+    for answer in &one.finding.evidence {
+        paper.labelled(indent, ("looked at", Ink::Quiet), 10, (&answer.probe.to_string(), Ink::Quiet));
+        paper.labelled(indent, ("saw", Ink::Quiet), 10, (&answer.observation.to_string(), Ink::Body));
+    }
+}
+
+/// Where one stands, and what to type next.
+fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
+    let needed = report.settled.iter().filter(|one| report.requirement(one).is_some_and(|one| one.level == Level::Must));
+    let needed: Vec<&Settled> = needed.filter(|one| one.finding.verdict != Verdict::Skipped).collect();
+    let count = |verdict: Verdict| needed.iter().filter(|one| one.finding.verdict == verdict).count();
+    let (unmet, unknown, blocked) = (count(Verdict::Unmet), count(Verdict::Unknown), count(Verdict::Blocked));
+    let mut parts = Vec::new();
+    let are = |count: usize| if count == 1 { "is" } else { "are" };
+    for (count, word) in [(unmet, "not met"), (unknown, "unknown"), (blocked, "waiting for others")] {
+        if count > 0 {
+            parts.push(format!("{count} {} {word}", are(count)));
+        }
+    }
+    let total = counted(needed.len(), "needed thing");
+    let optional = report.settled.iter().filter(|one| report.requirement(one).is_some_and(|one| one.level != Level::Must));
+    let optional = optional.filter(|one| !one.finding.verdict.is_fine()).count();
+    let besides = if optional == 0 {
+        String::new()
+    } else {
+        format!(" Besides, {} could be better.", counted(optional, "recommended thing"))
+    };
+    let (word, ink, text) = match report.outcome() {
+        Outcome::Ready => ("READY", Ink::Good, format!("All of {total} {} met.{besides}", are(needed.len()))),
+        Outcome::NotReady => ("NOT READY", Ink::Loud, format!("Of {total}, {}.{besides}", join_words(&parts, "and"))),
+        Outcome::Undecided => (
+            "UNDECIDED",
+            Ink::Unsure,
+            format!("Of {total}, {}; nothing is known to be missing.{besides}", join_words(&parts, "and")),
+        ),
+    };
+    if report.frame.interrupted {
+        paper.block(0, "This was interrupted: what was not known by then is shown as unknown.", Ink::Unsure);
+    }
+    paper.labelled(0, (word, ink), word.len() + 2, (&text, Ink::Body));
+    if paper.look().detail == Detail::Quiet {
+        return;
+    }
+    if report.outcome() != Outcome::Ready {
+        if let Some(help) = &report.guide.project.help {
+            paper.labelled(0, ("Stuck?", Ink::Quiet), 7, (help, Ink::Quiet));
+        }
+        let todo = if report.plan.steps.is_empty() { "When something has changed" } else { "When that is done" };
+        paper.block(0, &format!("{todo}, check again:"), Ink::Body);
+        paper.copyable(2, again);
+    }
+}

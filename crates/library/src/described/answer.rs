@@ -1,0 +1,104 @@
+use super::shape::{DescribedPort, Filesystem, Shape};
+use crate::observation::{Binding, Device, DiskRoom, Observation, Run, RunEnd, SettingNumber, StartFailure};
+use crate::probe::{PortPlace, Probe};
+use crate::read::env_value;
+
+/// How far above a port a free one is looked for, as on a real machine.
+const REACH: u16 = 200;
+
+pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
+    match probe {
+        Probe::System => said(shape.system.clone().map(Observation::System)),
+        Probe::Surroundings => said(shape.surroundings.clone().map(Observation::Surroundings)),
+        Probe::Account => said(shape.account.clone().map(Observation::Account)),
+        Probe::DatabaseGroups => said(shape.database_groups.clone().map(Observation::DatabaseGroups)),
+        Probe::Managers => said(shape.managers.clone().map(Observation::Managers)),
+        Probe::Program { name } => Observation::Program(shape.programs.get(name).cloned().unwrap_or_default()),
+        Probe::Run { path, .. } => Observation::Run(shape.runs.get(path).cloned().unwrap_or_else(no_such_program)),
+        Probe::PortBinding(place) => said(binding(shape, place).map(Observation::PortBinding)),
+        Probe::PortHolder(place) => Observation::PortHolder(port(shape, place).and_then(|port| port.holder.clone())),
+        Probe::FreePort(place) => Observation::FreePort(free_port(shape, place)),
+        Probe::SettingNumber { variable, env_file } => Observation::SettingNumber(setting(shape, variable, env_file.as_deref())),
+        Probe::DiskRoom { path } => said(room(shape, path).map(Observation::DiskRoom)),
+        Probe::Memory => said(shape.memory.clone().map(Observation::Memory)),
+        Probe::Cores => said(shape.cores.clone().map(Observation::Cores)),
+        Probe::Processor => said(shape.processor.clone().map(Observation::Processor)),
+        Probe::Device { path } => Observation::Device(shape.devices.get(path).cloned().unwrap_or(Device::Missing)),
+        Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
+    }
+}
+
+fn said(answer: Option<Observation>) -> Observation {
+    answer.unwrap_or_else(|| Observation::CouldNotLook("the described machine does not say".to_owned()))
+}
+
+fn no_such_program() -> Run {
+    let end = RunEnd::NotStarted(StartFailure::Other, "the described machine has no such program".to_owned());
+    Run { end, stdout: String::new(), stderr: String::new(), cut: false }
+}
+
+fn port<'s>(shape: &'s Shape, place: &PortPlace) -> Option<&'s DescribedPort> {
+    shape.ports.get(&(place.protocol, place.port))
+}
+
+fn binding(shape: &Shape, place: &PortPlace) -> Option<Binding> {
+    port(shape, place).map(|port| port.binding.clone()).or_else(|| shape.other_ports.clone())
+}
+
+fn free_port(shape: &Shape, place: &PortPlace) -> Option<u16> {
+    let from = place.port.saturating_add(1).max(1024);
+    let is_free = |port: &u16| binding(shape, &PortPlace { port: *port, ..place.clone() }) == Some(Binding::Free);
+    (from..=from.saturating_add(REACH)).find(is_free)
+}
+
+fn setting(shape: &Shape, variable: &str, env_file: Option<&str>) -> SettingNumber {
+    let read = |value: &str, place: String| match value.trim().parse() {
+        Ok(number) => SettingNumber::Number(number, place),
+        Err(_) => SettingNumber::NotANumber(place),
+    };
+    if let Some(value) = shape.environment.get(variable).filter(|value| !value.is_empty()) {
+        return read(value, "the environment".to_owned());
+    }
+    let in_file = env_file.and_then(|file| Some((file, shape.files.get(&resolve(shape, file))?)));
+    match in_file.and_then(|(file, text)| Some((file, env_value(text, variable)?))) {
+        Some((file, (line, value))) if !value.is_empty() => read(&value, format!("{file}, line {line}")),
+        _ => SettingNumber::Unset,
+    }
+}
+
+/// A guide's path on the described machine.
+pub(super) fn resolve(shape: &Shape, path: &str) -> String {
+    let home = shape.home.as_deref().unwrap_or("/home/somebody");
+    let path = path.replace('\\', "/");
+    let absolute = path.starts_with('/') || path.get(1..3) == Some(":/");
+    let whole = if path == "~" {
+        home.to_owned()
+    } else if let Some(rest) = path.strip_prefix("~/") {
+        format!("{home}/{rest}")
+    } else if absolute {
+        path
+    } else if path == "." {
+        shape.project.clone()
+    } else {
+        format!("{}/{path}", shape.project)
+    };
+    whole.replace('\\', "/")
+}
+
+fn room(shape: &Shape, path: &str) -> Option<DiskRoom> {
+    let path = resolve(shape, path);
+    let holds = |filesystem: &&Filesystem| {
+        let at = filesystem.at.trim_end_matches('/');
+        path == at || path.strip_prefix(at).is_some_and(|rest| rest.starts_with('/'))
+    };
+    let filesystem = shape.filesystems.iter().filter(holds).max_by_key(|filesystem| filesystem.at.len())?;
+    Some(DiskRoom {
+        existing: filesystem.at.clone(),
+        filesystem: filesystem.at.clone(),
+        available_bytes: filesystem.available_bytes,
+        available_inodes: filesystem.available_inodes,
+        read_only: filesystem.read_only,
+        writable: filesystem.writable,
+        path,
+    })
+}

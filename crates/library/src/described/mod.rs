@@ -1,0 +1,108 @@
+//! A described machine: a TOML file that answers every question that a real machine does.
+//!
+//! What it does not mention is absent for programs and files, and unknown for the rest. Nothing of the real machine is looked at.
+//! The format is documented in `docs/described-machines.md`.
+
+mod answer;
+mod parse;
+mod shape;
+
+use crate::cause::Cause;
+use crate::finding::Verdict;
+use crate::guide_file::{LoadError, read_text};
+use crate::host::Host;
+use crate::observation::Observation;
+use crate::probe::Probe;
+use crate::problem::Problem;
+use crate::report::{MachineSource, Report};
+use std::path::Path;
+
+/// A machine that a file describes.
+#[derive(Debug, Clone)]
+pub struct Described {
+    shape: shape::Shape,
+}
+
+/// What a described machine expects of one requirement.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Expected {
+    /// The requirement's id.
+    pub id: String,
+    /// The verdict.
+    pub verdict: Verdict,
+    /// The cause, where one is given.
+    pub cause: Option<Cause>,
+}
+
+impl Described {
+    /// Reads a description.
+    ///
+    /// # Errors
+    /// Every mistake that was found, in the order of the text.
+    pub fn parse(text: &str) -> Result<Self, Vec<Problem>> {
+        parse::parse(text).map(|shape| Self { shape })
+    }
+
+    /// Reads the description in a file.
+    ///
+    /// # Errors
+    /// When the file cannot be read, is too large, is not UTF-8, or has mistakes.
+    pub fn load(path: &Path) -> Result<Self, LoadError> {
+        let text = read_text(path)?;
+        Self::parse(&text).map_err(|problems| LoadError::Mistakes { path: path.to_owned(), text, problems })
+    }
+
+    /// The machine's name.
+    pub fn machine_name(&self) -> &str {
+        &self.shape.name
+    }
+
+    /// What the machine is there to show.
+    pub fn about(&self) -> Option<&str> {
+        self.shape.about.as_deref()
+    }
+
+    /// What the description expects, in its order.
+    pub fn expected(&self) -> &[Expected] {
+        &self.shape.expected
+    }
+
+    /// Where a report differs from what is expected, a sentence each; empty when all is as expected.
+    pub fn differences(&self, report: &Report<'_>) -> Vec<String> {
+        let differs = |expected: &Expected| {
+            let one = report
+                .settled
+                .iter()
+                .find(|one| report.requirement(one).is_some_and(|requirement| requirement.id == expected.id));
+            let Some(one) = one else {
+                return Some(format!("{} is expected, and the report has no such requirement", expected.id));
+            };
+            let words = |verdict: Verdict, cause: Option<Cause>| match cause {
+                Some(cause) => format!("{} ({})", verdict.word(), cause.word()),
+                None => verdict.word().to_owned(),
+            };
+            let same =
+                one.finding.verdict == expected.verdict && (expected.cause.is_none() || one.finding.cause == expected.cause);
+            let (wanted, found) = (words(expected.verdict, expected.cause), words(one.finding.verdict, one.finding.cause));
+            (!same).then(|| format!("{} is expected to be {wanted} and is {found}", expected.id))
+        };
+        self.shape.expected.iter().filter_map(differs).collect()
+    }
+}
+
+impl Host for Described {
+    fn observe(&self, probe: &Probe) -> Observation {
+        answer::answer(&self.shape, probe)
+    }
+
+    fn source(&self) -> MachineSource {
+        MachineSource::Described
+    }
+
+    fn name(&self) -> Option<&str> {
+        Some(&self.shape.name)
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,323 @@
+//! Reading a description, with all mistakes at once.
+
+use super::Expected;
+use super::answer::resolve;
+use super::shape::{DescribedPort, Filesystem, Shape};
+use crate::cause::Cause;
+use crate::document::{self, Fields, shortened};
+use crate::finding::Verdict;
+use crate::guide::{FORMAT, Protocol};
+use crate::observation::{
+    Account, Binding, Cap, Cores, Device, Holder, Memory, Os, Processor, ProgramCopy, Run, RunEnd, StartFailure, Surroundings,
+    System,
+};
+use crate::problem::{Problem, ProblemKind, Problems};
+use crate::text::Size;
+
+pub(super) fn parse(text: &str) -> Result<Shape, Vec<Problem>> {
+    let tree = document::parse(text)?;
+    let problems = Problems::default();
+    let shape = read(Fields::of_document(&tree, &problems));
+    if problems.is_empty() { Ok(shape) } else { Err(problems.into_sorted()) }
+}
+
+fn read(top: Fields<'_>) -> Shape {
+    let mut shape = Shape::default();
+    match top.number("format") {
+        Some(number) if number.value == FORMAT => {}
+        Some(number) => {
+            let message = format!("format {} is not known; this software reads format {FORMAT}", number.value);
+            top.problems().report(ProblemKind::Format, number.span, message);
+            return shape;
+        }
+        None => {
+            top.problems().report(ProblemKind::Format, 0..0, format!("the file must start with `format = {FORMAT}`"));
+            return shape;
+        }
+    }
+    read_machine(&top, &mut shape);
+    read_system(&top, &mut shape);
+    read_user(&top, &mut shape);
+    read_programs(&top, &mut shape);
+    read_filesystems(&top, &mut shape);
+    read_ports(&top, &mut shape);
+    read_hardware(&top, &mut shape);
+    read_devices(&top, &mut shape);
+    read_environment(&top, &mut shape);
+    read_expected(&top, &mut shape);
+    top.finish(|_| None);
+    shape
+}
+
+fn texts(fields: &Fields<'_>, key: &'static str) -> Vec<String> {
+    fields.texts(key).into_iter().map(|text| text.value.to_owned()).collect()
+}
+
+fn size(fields: &Fields<'_>, key: &'static str) -> Option<u64> {
+    fields.read(key, Size::parse).map(|size| size.0)
+}
+
+fn required_size(fields: &Fields<'_>, key: &'static str) -> u64 {
+    if !fields.has(key) {
+        fields.missing(key);
+    }
+    size(fields, key).unwrap_or(0)
+}
+
+fn read_machine(top: &Fields<'_>, shape: &mut Shape) {
+    let Some(fields) = top.table("machine", "machine") else {
+        if !top.has("machine") {
+            top.problems().report(ProblemKind::MissingKey, 0..0, "the description needs a table [machine] with a `name`");
+        }
+        return;
+    };
+    shape.name = fields.required("name").map(|name| name.value.to_owned()).unwrap_or_default();
+    shape.about = fields.owned("about");
+    shape.project = fields.owned("project").unwrap_or_else(|| "/project".to_owned());
+    fields.finish(|_| None);
+}
+
+fn read_system(top: &Fields<'_>, shape: &mut Shape) {
+    let Some(fields) = top.table("system", "system") else { return };
+    let os = fields.word("os", &[("linux", Os::Linux), ("macos", Os::Macos), ("windows", Os::Windows)]);
+    if !fields.has("os") {
+        fields.missing("os");
+    }
+    shape.system = os.map(|os| System {
+        os,
+        version: fields.owned("version"),
+        edition: fields.owned("edition"),
+        distro: fields.owned("distro"),
+        distro_like: texts(&fields, "distro_like"),
+        distro_version: fields.owned("distro_version"),
+        pretty: fields.owned("pretty"),
+        arch: fields.owned("arch").unwrap_or_else(|| "x86_64".to_owned()),
+    });
+    let known = ["wsl", "container", "virtual-machine", "ci"];
+    let flags = fields.texts("flags");
+    for flag in flags.iter().filter(|flag| !known.contains(&flag.value)) {
+        let message = format!("`{}` is not a flag of a machine", shortened(flag.value));
+        fields.problems().unknown_word(ProblemKind::UnknownWord, flag.span.clone(), message, (flag.value, &known));
+    }
+    let has = |word: &str| Some(flags.iter().any(|flag| flag.value == word));
+    shape.surroundings = Some(Surroundings {
+        wsl: has("wsl"),
+        container: has("container"),
+        virtual_machine: has("virtual-machine"),
+        ci: has("ci"),
+    });
+    if fields.has("managers") {
+        shape.managers = Some(texts(&fields, "managers"));
+    }
+    if fields.has("modules") {
+        shape.modules = Some(texts(&fields, "modules"));
+    }
+    fields.finish(|_| None);
+}
+
+fn read_user(top: &Fields<'_>, shape: &mut Shape) {
+    let Some(fields) = top.table("user", "user") else { return };
+    let name = fields.owned("name");
+    let root = fields.flag("root").unwrap_or(false);
+    shape.home = fields.owned("home").or_else(|| name.as_ref().map(|name| format!("/home/{name}")));
+    let groups = texts(&fields, "groups");
+    shape.database_groups = Some(if fields.has("database_groups") { texts(&fields, "database_groups") } else { groups.clone() });
+    shape.account = Some(Account {
+        name,
+        root,
+        admin: fields.flag("admin").or(Some(root)),
+        elevate: fields.owned("elevate"),
+        groups,
+        shell: fields.owned("shell"),
+        startup_file: fields.owned("startup_file"),
+    });
+    fields.finish(|_| None);
+}
+
+fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
+    let folders: Option<Vec<String>> = top.has("path").then(|| texts(top, "path"));
+    let mut found: Vec<(usize, String, ProgramCopy)> = Vec::new();
+    for fields in if top.has("program") { top.tables("program", "program") } else { Vec::new() } {
+        let Some(path) = fields.required("path").map(|path| path.value.to_owned()) else { continue };
+        let (folder, file) = path.rsplit_once(['/', '\\']).unwrap_or(("", &path));
+        // Windows finds a program without its extension.
+        let name = [".exe", ".cmd", ".bat"].iter().find_map(|extension| file.strip_suffix(extension)).unwrap_or(file).to_owned();
+        let position = folders.as_ref().map_or(Some(0), |folders| folders.iter().position(|one| one == folder));
+        let copy = ProgramCopy {
+            real_path: fields.owned("real_path").unwrap_or_else(|| path.clone()),
+            executable: fields.flag("executable").unwrap_or(true),
+            in_project: fields.flag("in_project").unwrap_or(false),
+            path: path.clone(),
+        };
+        shape.runs.insert(path, read_run(&fields));
+        if let Some(position) = position {
+            found.push((position, name, copy));
+        }
+        fields.finish(|_| None);
+    }
+    found.sort_by_key(|(position, ..)| *position);
+    for (_, name, copy) in found {
+        shape.programs.entry(name).or_default().push(copy);
+    }
+}
+
+fn read_run(fields: &Fields<'_>) -> Run {
+    let status = fields.number("exit").map_or(0, |number| i32::try_from(number.value).unwrap_or(1));
+    let failures =
+        [("piece-missing", StartFailure::PieceMissing), ("format", StartFailure::Format), ("denied", StartFailure::Denied)];
+    let failure = fields.word("does_not_start", &failures);
+    let signal = fields.number("signal").and_then(|number| i32::try_from(number.value).ok());
+    let stuck = fields.flag("never_ends").unwrap_or(false);
+    let end = match (failure, signal) {
+        (Some(failure), _) => RunEnd::NotStarted(failure, "the system refused".to_owned()),
+        (None, Some(signal)) => RunEnd::Signal(signal),
+        (None, None) if stuck => RunEnd::TimeUp(10_000),
+        (None, None) => RunEnd::Exit(status),
+    };
+    let text = |key| fields.owned(key).unwrap_or_default();
+    Run { end, stdout: text("prints"), stderr: text("complains"), cut: false }
+}
+
+fn read_filesystems(top: &Fields<'_>, shape: &mut Shape) {
+    for fields in if top.has("filesystem") { top.tables("filesystem", "filesystem") } else { Vec::new() } {
+        if let Some(at) = fields.required("at") {
+            shape.filesystems.push(Filesystem {
+                at: at.value.replace('\\', "/"),
+                available_bytes: required_size(&fields, "available"),
+                available_inodes: fields.number("inodes").map(|number| number.value),
+                read_only: fields.flag("read_only").unwrap_or(false),
+                writable: fields.flag("writable").unwrap_or(true),
+            });
+        }
+        fields.finish(|_| None);
+    }
+}
+
+fn read_ports(top: &Fields<'_>, shape: &mut Shape) {
+    let words = [
+        ("free", Binding::Free),
+        ("held", Binding::Held),
+        ("denied", Binding::Denied(Some(1024))),
+        ("reserved", Binding::Reserved),
+        ("no-address", Binding::NoAddress),
+    ];
+    let word = |fields: &Fields<'_>, key| {
+        let indexes: Vec<(&str, usize)> = words.iter().enumerate().map(|(index, (word, _))| (*word, index)).collect();
+        fields.word(key, &indexes).and_then(|index| words.get(index)).map(|(_, binding)| binding.clone())
+    };
+    shape.other_ports = word(top, "other_ports");
+    for fields in if top.has("port") { top.tables("port", "port") } else { Vec::new() } {
+        if !fields.has("port") {
+            fields.missing("port");
+        }
+        let number = fields.number("port").and_then(|number| u16::try_from(number.value).ok());
+        let protocol = fields.word("protocol", &[("tcp", Protocol::Tcp), ("udp", Protocol::Udp)]).unwrap_or(Protocol::Tcp);
+        let holder = Holder {
+            pid: fields.number("pid").and_then(|pid| u32::try_from(pid.value).ok()),
+            name: fields.owned("holder"),
+            user: fields.owned("user"),
+        };
+        let known = holder.pid.is_some() || holder.name.is_some() || holder.user.is_some();
+        let binding = word(&fields, "state").unwrap_or(Binding::Held);
+        if let Some(number) = number {
+            shape.ports.insert((protocol, number), DescribedPort { binding, holder: known.then_some(holder) });
+        }
+        fields.finish(|_| None);
+    }
+}
+
+fn read_hardware(top: &Fields<'_>, shape: &mut Shape) {
+    if let Some(fields) = top.table("memory", "memory") {
+        let caps = read_caps(&fields, |cap| required_size(cap, "amount"));
+        shape.memory = Some(Memory { total: required_size(&fields, "total"), available: size(&fields, "available"), caps });
+        fields.finish(|_| None);
+    }
+    if let Some(fields) = top.table("cores", "cores") {
+        if !fields.has("online") {
+            fields.missing("online");
+        }
+        let online = fields.number("online").map_or(0, |number| number.value);
+        let caps = read_caps(&fields, |cap| cap.number("amount").map_or(0, |number| number.value.saturating_mul(100)));
+        shape.cores = Some(Cores { online, caps });
+        fields.finish(|_| None);
+    }
+    if let Some(fields) = top.table("virtualization", "virtualization") {
+        let hypervisor = shape.surroundings.as_ref().and_then(|around| around.virtual_machine);
+        shape.processor = Some(Processor { able: fields.flag("processor"), offered: fields.flag("firmware"), hypervisor });
+        fields.finish(|_| None);
+    }
+}
+
+fn read_caps(fields: &Fields<'_>, amount: impl Fn(&Fields<'_>) -> u64) -> Vec<Cap> {
+    let read = |cap: Fields<'_>| {
+        let by = cap.required("by").map(|by| by.value.to_owned()).unwrap_or_default();
+        let amount = amount(&cap);
+        cap.finish(|_| None);
+        Cap { by, amount }
+    };
+    if fields.has("cap") { fields.tables("cap", "cap").into_iter().map(read).collect() } else { Vec::new() }
+}
+
+fn read_devices(top: &Fields<'_>, shape: &mut Shape) {
+    #[derive(Clone, Copy)]
+    enum State {
+        Opens,
+        Denied,
+        Dead,
+        Busy,
+    }
+    let words = [("opens", State::Opens), ("denied", State::Denied), ("dead", State::Dead), ("busy", State::Busy)];
+    for fields in if top.has("device") { top.tables("device", "device") } else { Vec::new() } {
+        let path = fields.required("path");
+        let group = fields.owned("group");
+        let mode = fields
+            .read("mode", |text| u32::from_str_radix(text, 8).map_err(|_| "a mode is written in octal digits, like \"660\""));
+        let device = match fields.word("state", &words).unwrap_or(State::Opens) {
+            State::Opens => Device::Opens,
+            State::Denied => Device::Denied(group, mode),
+            State::Dead => Device::Dead,
+            State::Busy => Device::Busy,
+        };
+        if let Some(path) = path {
+            shape.devices.insert(path.value.to_owned(), device);
+        }
+        fields.finish(|_| None);
+    }
+}
+
+fn read_environment(top: &Fields<'_>, shape: &mut Shape) {
+    if let Some(fields) = top.table("environment", "environment") {
+        for (name, value) in fields.entries() {
+            match value.get_ref().as_str() {
+                Some(text) => {
+                    shape.environment.insert(name.value.to_owned(), text.to_owned());
+                }
+                None => {
+                    fields.problems().report(ProblemKind::WrongType, value.span(), "a variable's value must be text in quotes")
+                }
+            }
+        }
+    }
+    for fields in if top.has("file") { top.tables("file", "file") } else { Vec::new() } {
+        if let Some(path) = fields.required("path") {
+            let path = resolve(shape, path.value);
+            shape.files.insert(path, fields.owned("text").unwrap_or_default());
+        }
+        fields.finish(|_| None);
+    }
+}
+
+fn read_expected(top: &Fields<'_>, shape: &mut Shape) {
+    let verdicts =
+        [Verdict::Met, Verdict::Unmet, Verdict::Unknown, Verdict::Blocked, Verdict::Skipped].map(|one| (one.word(), one));
+    let causes: Vec<(&str, Cause)> = Cause::ALL.iter().map(|cause| (cause.word(), *cause)).collect();
+    for (id, fields) in top.named_tables("expect") {
+        if !fields.has("verdict") {
+            fields.missing("verdict");
+        }
+        if let Some(verdict) = fields.word("verdict", &verdicts) {
+            shape.expected.push(Expected { id: id.value.to_owned(), verdict, cause: fields.word("cause", &causes) });
+        }
+        fields.finish(|_| None);
+    }
+}

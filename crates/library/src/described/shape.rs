@@ -1,0 +1,52 @@
+//! What a description says, before any question is put to it.
+
+use super::Expected;
+use crate::guide::Protocol;
+use crate::observation::{Account, Binding, Cores, Device, Holder, Memory, Processor, ProgramCopy, Run, Surroundings, System};
+use std::collections::HashMap;
+
+/// A described machine. `None` is: it does not say.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Shape {
+    pub(super) name: String,
+    pub(super) about: Option<String>,
+    pub(super) project: String,
+    pub(super) home: Option<String>,
+    pub(super) system: Option<System>,
+    pub(super) surroundings: Option<Surroundings>,
+    pub(super) account: Option<Account>,
+    pub(super) database_groups: Option<Vec<String>>,
+    pub(super) managers: Option<Vec<String>>,
+    /// The copies of each program that PATH finds, in its order.
+    pub(super) programs: HashMap<String, Vec<ProgramCopy>>,
+    /// What each file prints, by path.
+    pub(super) runs: HashMap<String, Run>,
+    pub(super) filesystems: Vec<Filesystem>,
+    pub(super) ports: HashMap<(Protocol, u16), DescribedPort>,
+    pub(super) other_ports: Option<Binding>,
+    pub(super) memory: Option<Memory>,
+    pub(super) cores: Option<Cores>,
+    pub(super) processor: Option<Processor>,
+    pub(super) devices: HashMap<String, Device>,
+    pub(super) modules: Option<Vec<String>>,
+    pub(super) environment: HashMap<String, String>,
+    pub(super) files: HashMap<String, String>,
+    pub(super) expected: Vec<Expected>,
+}
+
+/// A filesystem.
+#[derive(Debug, Clone)]
+pub(super) struct Filesystem {
+    pub(super) at: String,
+    pub(super) available_bytes: u64,
+    pub(super) available_inodes: Option<u64>,
+    pub(super) read_only: bool,
+    pub(super) writable: bool,
+}
+
+/// A port that is not free.
+#[derive(Debug, Clone)]
+pub(super) struct DescribedPort {
+    pub(super) binding: Binding,
+    pub(super) holder: Option<Holder>,
+}

@@ -1,0 +1,125 @@
+use crate::guide::{self, Guide};
+use crate::problem::Problem;
+use sha2::{Digest, Sha256};
+use std::io::Read;
+use std::path::{Path, PathBuf};
+
+/// The name of a guide's file.
+pub const GUIDE_FILE: &str = "setup-guide.toml";
+
+/// A guide that was read from a file.
+#[derive(Debug, Clone)]
+pub struct GuideFile {
+    /// Where it was found.
+    pub path: PathBuf,
+    /// Its text, for excerpts.
+    pub text: String,
+    /// The SHA-256 of its text, in hexadecimal digits.
+    pub sha256: String,
+    /// What it says.
+    pub guide: Guide,
+}
+
+/// Why a file could not be used.
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum LoadError {
+    /// There is none.
+    #[error("there is no {GUIDE_FILE} in {0} or any folder above it")]
+    NotFound(PathBuf),
+    /// It cannot be read.
+    #[error("{path} cannot be read: {reason}")]
+    Unreadable {
+        /// Which file.
+        path: PathBuf,
+        /// Why, in the system's words.
+        reason: std::io::Error,
+    },
+    /// It is larger than is read.
+    #[error("{path} is larger than {limit} bytes, which is the most that is read", limit = crate::document::LARGEST_BYTES)]
+    TooLarge {
+        /// Which file.
+        path: PathBuf,
+    },
+    /// It is not UTF-8.
+    #[error("{path} is not UTF-8 text: line {line} holds the byte 0x{byte:02x}; save it as UTF-8")]
+    NotUtf8 {
+        /// Which file.
+        path: PathBuf,
+        /// The line with the first wrong byte.
+        line: usize,
+        /// That byte.
+        byte: u8,
+    },
+    /// It has mistakes.
+    #[error("{path} has {} mistake{}", problems.len(), if problems.len() == 1 { "" } else { "s" })]
+    Mistakes {
+        /// Which file.
+        path: PathBuf,
+        /// Its text, for excerpts.
+        text: String,
+        /// Every mistake, in the order of the text.
+        problems: Vec<Problem>,
+    },
+}
+
+impl GuideFile {
+    /// Reads the guide at `path`.
+    ///
+    /// # Errors
+    /// When the file cannot be read, is too large, is not UTF-8, or has mistakes.
+    pub fn load(path: &Path) -> Result<Self, LoadError> {
+        let text = read_text(path)?;
+        match guide::parse(&text) {
+            Ok(guide) => Ok(Self { path: path.to_owned(), sha256: hex(&Sha256::digest(&text)), text, guide }),
+            Err(problems) => Err(LoadError::Mistakes { path: path.to_owned(), text, problems }),
+        }
+    }
+
+    /// The path of the guide in `folder` or the nearest folder above it.
+    ///
+    /// # Errors
+    /// When there is none.
+    pub fn find(folder: &Path) -> Result<PathBuf, LoadError> {
+        let found = folder.ancestors().map(|folder| folder.join(GUIDE_FILE)).find(|path| path.is_file());
+        found.ok_or_else(|| LoadError::NotFound(folder.to_owned()))
+    }
+
+    /// The folder that the guide speaks of.
+    pub fn folder(&self) -> PathBuf {
+        match self.path.parent() {
+            Some(parent) if !parent.as_os_str().is_empty() => parent.to_owned(),
+            _ => PathBuf::from("."),
+        }
+    }
+}
+
+/// Reads a text of bounded size.
+///
+/// # Errors
+/// When the file cannot be read, is too large, or is not UTF-8.
+pub fn read_text(path: &Path) -> Result<String, LoadError> {
+    let unreadable = |reason| LoadError::Unreadable { path: path.to_owned(), reason };
+    let limit = crate::document::LARGEST_BYTES;
+    let file = std::fs::File::open(path).map_err(unreadable)?;
+    let mut bytes = Vec::new();
+    let most = u64::try_from(limit).unwrap_or(u64::MAX);
+    file.take(most.saturating_add(1)).read_to_end(&mut bytes).map_err(unreadable)?;
+    if bytes.len() > limit {
+        return Err(LoadError::TooLarge { path: path.to_owned() });
+    }
+    String::from_utf8(bytes).map_err(|error| {
+        let valid = error.utf8_error().valid_up_to();
+        let bytes = error.as_bytes();
+        let line = bytes.iter().take(valid).filter(|byte| **byte == b'\n').count() + 1;
+        LoadError::NotUtf8 { path: path.to_owned(), line, byte: bytes.get(valid).copied().unwrap_or(0) }
+    })
+}
+
+fn hex(bytes: &[u8]) -> String {
+    use std::fmt::Write;
+    bytes.iter().fold(String::new(), |mut text, byte| {
+        let _ = write!(text, "{byte:02x}");
+        text
+    })
+}

@@ -1,0 +1,81 @@
+use crate::live::Live;
+use crate::observation::{Account, Observation, ProgramCopy, RunEnd};
+use crate::read::{group_name, group_names_of_ids, user_name};
+use rustix::process::{getegid, geteuid, getgroups};
+use std::fs::read_to_string;
+use std::path::Path;
+
+/// Members of these may act as administrator on most systems.
+const ADMIN_GROUPS: [&str; 3] = ["sudo", "wheel", "admin"];
+
+fn own_name() -> Option<String> {
+    user_name(&read_to_string("/etc/passwd").unwrap_or_default(), geteuid().as_raw())
+}
+
+/// The name of a group, or its number where it has none.
+pub(in crate::live) fn group_of(id: u32) -> String {
+    group_name(&read_to_string("/etc/group").unwrap_or_default(), id).unwrap_or_else(|| id.to_string())
+}
+
+/// Who this is, and the groups that this process has.
+pub(in crate::live) fn account(live: &Live) -> Observation {
+    let mut ids: Vec<u32> = match getgroups() {
+        Ok(groups) => groups.into_iter().map(|group| group.as_raw()).collect(),
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    };
+    ids.push(getegid().as_raw());
+    let groups = group_names_of_ids(&read_to_string("/etc/group").unwrap_or_default(), &ids);
+    let root = geteuid().is_root();
+    let elevate = ["sudo", "doas"].into_iter().find(|program| first_copy(live, program).is_some());
+    let may = elevate.is_some() && groups.iter().any(|group| ADMIN_GROUPS.contains(&group.as_str()));
+    let shell = std::env::var("SHELL").ok().and_then(|shell| Some(Path::new(&shell).file_name()?.to_string_lossy().into_owned()));
+    Observation::Account(Account {
+        name: own_name(),
+        root,
+        admin: Some(root || may),
+        elevate: elevate.map(ToOwned::to_owned),
+        groups,
+        startup_file: shell.as_deref().map(|shell| startup_file(shell).to_owned()),
+        shell,
+    })
+}
+
+/// The file that an interactive shell reads when it starts.
+fn startup_file(shell: &str) -> &'static str {
+    match shell {
+        "bash" => "~/.bashrc",
+        "zsh" => "~/.zshrc",
+        "fish" => "~/.config/fish/config.fish",
+        _ => "~/.profile",
+    }
+}
+
+fn first_copy(live: &Live, name: &str) -> Option<ProgramCopy> {
+    match crate::live::program::copies(live, name) {
+        Observation::Program(copies) => copies.into_iter().find(|copy| copy.executable),
+        _ => None,
+    }
+}
+
+/// The groups that the account database gives this user. `id` asks every source that is configured, network directories included;
+/// `/etc/group` is the way without it.
+pub(in crate::live) fn database_groups(live: &Live) -> Observation {
+    let Some(name) = own_name() else {
+        return Observation::CouldNotLook("this user has no name in the account database".to_owned());
+    };
+    if let Some(id) = first_copy(live, "id").filter(|copy| !copy.in_project) {
+        let run = live.run(Path::new(&id.path), &["-Gn".to_owned(), "--".to_owned(), name.clone()]);
+        if run.end == RunEnd::Exit(0) {
+            return Observation::DatabaseGroups(run.stdout.split_whitespace().map(ToOwned::to_owned).collect());
+        }
+    }
+    let text = match read_to_string("/etc/group") {
+        Ok(text) => text,
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    };
+    let lists = |line: &str| {
+        let (group, members) = (line.split(':').next()?, line.rsplit(':').next()?);
+        members.split(',').any(|member| member == name).then(|| group.to_owned())
+    };
+    Observation::DatabaseGroups(text.lines().filter_map(lists).collect())
+}

@@ -1,0 +1,83 @@
+//! Linux: what the kernel's file systems say.
+
+mod account;
+mod port_holder;
+mod resources;
+
+pub(in crate::live) use account::{account, database_groups, group_of};
+pub(in crate::live) use port_holder::port_holder;
+pub(in crate::live) use resources::{cores, memory};
+
+use crate::observation::{Observation, Os, Processor, Surroundings, System};
+use crate::read::{cpuinfo_flags, os_release};
+use std::fs::read_to_string;
+use std::path::Path;
+
+/// The system, from uname(2) and `/etc/os-release`.
+pub(in crate::live) fn system() -> Observation {
+    let uname = rustix::system::uname();
+    let text = ["/etc/os-release", "/usr/lib/os-release"].into_iter().find_map(|path| read_to_string(path).ok());
+    let release = text.as_deref().map(os_release).unwrap_or_default();
+    Observation::System(System {
+        os: Os::Linux,
+        version: Some(uname.release().to_string_lossy().into_owned()),
+        edition: release.variant_id,
+        distro: release.id,
+        distro_like: release.id_like,
+        distro_version: release.version_id,
+        pretty: release.pretty_name,
+        arch: super::arch(&uname.machine().to_string_lossy()),
+    })
+}
+
+/// Files that container engines leave inside.
+const CONTAINER_MARKS: [&str; 3] = ["/.dockerenv", "/run/.containerenv", "/run/systemd/container"];
+/// Words in the first process's control group that name a container engine.
+const CONTAINER_GROUPS: [&str; 5] = ["docker", "kubepods", "containerd", "libpod", "lxc"];
+
+/// Container, virtual machine, guest inside Windows, build server.
+pub(in crate::live) fn surroundings() -> Observation {
+    let kernel = read_to_string("/proc/sys/kernel/osrelease").ok().map(|text| text.to_lowercase());
+    let group = read_to_string("/proc/1/cgroup").unwrap_or_default();
+    let marked = CONTAINER_MARKS.iter().any(|mark| Path::new(mark).exists());
+    let container = marked || std::env::var_os("container").is_some() || CONTAINER_GROUPS.iter().any(|word| group.contains(word));
+    let flag = read_to_string("/proc/cpuinfo").ok().and_then(|text| cpuinfo_flags(&text, &["hypervisor"]));
+    Observation::Surroundings(Surroundings {
+        wsl: kernel.map(|kernel| kernel.contains("microsoft")),
+        container: Some(container),
+        virtual_machine: super::ask_processor().map(|(_, hypervisor)| hypervisor).or(flag),
+        ci: Some(super::is_build_server()),
+    })
+}
+
+/// The processor, asked directly, beside what the kernel offers: the difference is the firmware's switch.
+pub(in crate::live) fn processor() -> Observation {
+    let text = read_to_string("/proc/cpuinfo").ok();
+    let flags = |wanted: &[&str]| text.as_deref().and_then(|text| cpuinfo_flags(text, wanted));
+    let (able, hypervisor) = super::ask_processor().unzip();
+    // Other processors have no flag for it; where the kernel made the device, they can do it.
+    let device = Path::new("/dev/kvm").exists().then_some(true);
+    let x86 = cfg!(target_arch = "x86_64");
+    Observation::Processor(Processor {
+        able: if x86 { able } else { device },
+        offered: if x86 { flags(&["vmx", "svm"]) } else { device },
+        hypervisor: hypervisor.or_else(|| flags(&["hypervisor"])),
+    })
+}
+
+/// Whether a kernel module is loaded or built in (`/sys/module` has both).
+pub(in crate::live) fn module(name: &str) -> Observation {
+    let plain = name.chars().all(|c| c.is_ascii_alphanumeric() || c == '_' || c == '-');
+    if !plain {
+        return Observation::CouldNotLook(format!("{name} cannot be the name of a module"));
+    }
+    if !Path::new("/sys/module").is_dir() {
+        return Observation::CouldNotLook("/sys is not there".to_owned());
+    }
+    Observation::Module(Path::new("/sys/module").join(name.replace('-', "_")).is_dir())
+}
+
+/// The first port that every user may bind.
+pub(in crate::live) fn first_free_for_all() -> Option<u16> {
+    read_to_string("/proc/sys/net/ipv4/ip_unprivileged_port_start").ok().and_then(|text| text.trim().parse().ok()).or(Some(1024))
+}

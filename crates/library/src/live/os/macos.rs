@@ -1,0 +1,74 @@
+//! macOS: the places for its answers. What is not written yet says so and guesses nothing.
+
+use crate::live::Live;
+use crate::observation::{Observation, Os, Surroundings, System};
+use crate::probe::PortPlace;
+
+fn later(what: &str) -> Observation {
+    Observation::NotSupported(format!("{what} on macOS is looked at by a later version of this software"))
+}
+
+/// The system, as far as uname(2) tells: the kernel's version is not the system's.
+pub(in crate::live) fn system() -> Observation {
+    let uname = rustix::system::uname();
+    Observation::System(System {
+        os: Os::Macos,
+        version: None,
+        edition: None,
+        distro: None,
+        distro_like: Vec::new(),
+        distro_version: None,
+        pretty: None,
+        arch: super::arch(&uname.machine().to_string_lossy()),
+    })
+}
+
+/// Only the build server is known.
+pub(in crate::live) fn surroundings() -> Observation {
+    Observation::Surroundings(Surroundings { wsl: Some(false), ci: Some(super::is_build_server()), ..Surroundings::default() })
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn account(_: &Live) -> Observation {
+    later("the account")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn database_groups(_: &Live) -> Observation {
+    later("the account database")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn port_holder(_: &PortPlace) -> Observation {
+    later("the holder of a port")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn memory() -> Observation {
+    later("memory")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn cores() -> Observation {
+    later("the number of cores")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn processor() -> Observation {
+    later("the processor's virtualization")
+}
+
+/// There are no such modules.
+pub(in crate::live) fn module(_: &str) -> Observation {
+    Observation::NotSupported("macOS has no kernel modules of this sort".to_owned())
+}
+
+/// Every user may bind every port on the wildcard address since macOS 10.14; the system tells no number.
+pub(in crate::live) fn first_free_for_all() -> Option<u16> {
+    None
+}
+
+/// The group's number: names are looked up by a later version.
+pub(in crate::live) fn group_of(id: u32) -> String {
+    id.to_string()
+}

@@ -1,0 +1,62 @@
+//! What Linux and macOS have in common.
+
+use crate::live::place::nearest_existing;
+use crate::observation::{Device, DiskRoom, Observation};
+use rustix::fs::{Access, AtFlags, CWD, StatVfsMountFlags, accessat, statvfs};
+use std::fs::OpenOptions;
+use std::io::ErrorKind;
+use std::os::unix::fs::MetadataExt;
+use std::path::Path;
+
+/// The files that a program's name may mean.
+pub(in crate::live) fn file_names(name: &str) -> Vec<String> {
+    vec![name.to_owned()]
+}
+
+/// Whether this user may execute a file.
+pub(in crate::live) fn is_executable(path: &Path) -> bool {
+    accessat(CWD, path, Access::EXEC_OK, AtFlags::EACCESS).is_ok()
+}
+
+/// What this user may still write at a place, at its nearest existing parent.
+pub(in crate::live) fn disk_room(path: &Path) -> Observation {
+    let Some(existing) = nearest_existing(path) else {
+        return Observation::CouldNotLook(format!("no folder above {} exists", path.display()));
+    };
+    let real = existing.canonicalize().unwrap_or_else(|_| existing.to_owned());
+    let (numbers, metadata) = match (statvfs(&real), real.metadata()) {
+        (Ok(numbers), Ok(metadata)) => (numbers, metadata),
+        (Err(error), _) => return Observation::CouldNotLook(error.to_string()),
+        (_, Err(error)) => return Observation::CouldNotLook(error.to_string()),
+    };
+    Observation::DiskRoom(DiskRoom {
+        path: path.display().to_string(),
+        existing: if existing == path { path.display().to_string() } else { real.display().to_string() },
+        filesystem: metadata.dev().to_string(),
+        // What ordinary users may write: the blocks that are reserved for the administrator are not in it.
+        available_bytes: numbers.f_bavail.saturating_mul(numbers.f_frsize),
+        available_inodes: (numbers.f_files > 0).then_some(numbers.f_favail),
+        read_only: numbers.f_flag.contains(StatVfsMountFlags::RDONLY),
+        writable: accessat(CWD, &real, Access::WRITE_OK | Access::EXEC_OK, AtFlags::EACCESS).is_ok(),
+    })
+}
+
+/// Opens a device for reading and writing, and closes it again.
+pub(in crate::live) fn device(path: &Path) -> Observation {
+    let error = match OpenOptions::new().read(true).write(true).open(path) {
+        Ok(_) => return Observation::Device(Device::Opens),
+        Err(error) => error,
+    };
+    Observation::Device(match error.kind() {
+        ErrorKind::NotFound => Device::Missing,
+        ErrorKind::PermissionDenied => {
+            let metadata = path.metadata().ok();
+            let group = metadata.as_ref().map(|metadata| super::group_of(metadata.gid()));
+            Device::Denied(group, metadata.map(|metadata| metadata.mode() & 0o7777))
+        }
+        ErrorKind::ResourceBusy => Device::Busy,
+        // ENXIO and ENODEV: there is a node, and no driver behind it.
+        _ if matches!(error.raw_os_error(), Some(6 | 19)) => Device::Dead,
+        _ => return Observation::CouldNotLook(error.to_string()),
+    })
+}

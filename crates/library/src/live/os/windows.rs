@@ -1,0 +1,90 @@
+//! Windows: the places for its answers. What is not written yet says so and guesses nothing.
+
+use crate::live::Live;
+use crate::observation::{Observation, Os, Surroundings, System};
+use crate::probe::PortPlace;
+use std::path::Path;
+
+fn later(what: &str) -> Observation {
+    Observation::NotSupported(format!("{what} on Windows is looked at by a later version of this software"))
+}
+
+/// The system, as far as this program's own build tells.
+pub(in crate::live) fn system() -> Observation {
+    Observation::System(System {
+        os: Os::Windows,
+        version: None,
+        edition: None,
+        distro: None,
+        distro_like: Vec::new(),
+        distro_version: None,
+        pretty: None,
+        arch: super::arch(std::env::consts::ARCH),
+    })
+}
+
+/// Only the build server is known.
+pub(in crate::live) fn surroundings() -> Observation {
+    Observation::Surroundings(Surroundings { wsl: Some(false), ci: Some(super::is_build_server()), ..Surroundings::default() })
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn account(_: &Live) -> Observation {
+    later("the account")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn database_groups(_: &Live) -> Observation {
+    later("the account database")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn port_holder(_: &PortPlace) -> Observation {
+    later("the holder of a port")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn disk_room(_: &Path) -> Observation {
+    later("room on a disk")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn memory() -> Observation {
+    later("memory")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn cores() -> Observation {
+    later("the number of cores")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn processor() -> Observation {
+    later("the processor's virtualization")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn device(_: &Path) -> Observation {
+    later("a device")
+}
+
+/// There are no such modules.
+pub(in crate::live) fn module(_: &str) -> Observation {
+    Observation::NotSupported("Windows has no kernel modules of this sort".to_owned())
+}
+
+/// Windows has no such limit.
+pub(in crate::live) fn first_free_for_all() -> Option<u16> {
+    None
+}
+
+/// The files that a program's name may mean, by PATHEXT.
+pub(in crate::live) fn file_names(name: &str) -> Vec<String> {
+    let extensions = std::env::var("PATHEXT").unwrap_or_else(|_| ".COM;.EXE;.BAT;.CMD".to_owned());
+    extensions.split(';').filter(|extension| !extension.is_empty()).map(|extension| format!("{name}{extension}")).collect()
+}
+
+/// A file that PATHEXT admits can be started.
+pub(in crate::live) fn is_executable(path: &Path) -> bool {
+    path.is_file()
+}

@@ -1,0 +1,16 @@
+use std::path::{Path, PathBuf};
+
+/// A guide's path on this machine: `~` is the home folder, and what is relative starts at the project's folder.
+pub(super) fn expand(path: &str, folder: &Path, home: Option<&Path>) -> PathBuf {
+    let rest = path.strip_prefix('~').and_then(|rest| if rest.is_empty() { Some("") } else { rest.strip_prefix(['/', '\\']) });
+    match (rest, home) {
+        (Some(rest), Some(home)) if rest.is_empty() => home.to_owned(),
+        (Some(rest), Some(home)) => home.join(rest),
+        _ => folder.join(path),
+    }
+}
+
+/// The nearest folder that exists at or above a path.
+pub(super) fn nearest_existing(path: &Path) -> Option<&Path> {
+    path.ancestors().find(|path| path.is_dir())
+}

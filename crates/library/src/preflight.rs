@@ -1,0 +1,204 @@
+use crate::driver::{Driver, NotInGuide, Selection};
+use crate::guide::Guide;
+use crate::host::{Host, Interrupt};
+use crate::observation::Observation;
+use crate::probe::Probe;
+use crate::report::{Frame, Report};
+use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
+use std::time::Instant;
+
+/// Checks a machine against a guide.
+///
+/// ```
+/// use build_setup_ready::{Described, Preflight, guide};
+///
+/// let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.room]\ncores = 4\n").unwrap();
+/// let machine = Described::parse("format = 1\n[machine]\nname = \"small\"\n[cores]\nonline = 2\n").unwrap();
+/// let report = Preflight::new(&guide).run(&machine).unwrap();
+/// assert_eq!(report.settled[0].finding.message, "This machine has 2 processor cores, and 4 are needed.");
+/// ```
+pub struct Preflight<'g> {
+    guide: &'g Guide,
+    selection: Selection,
+    jobs: Option<usize>,
+    interrupt: Interrupt,
+    progress: Option<Box<dyn Fn(&Progress) + Sync + 'g>>,
+    guide_path: Option<String>,
+    guide_sha256: Option<String>,
+}
+
+impl std::fmt::Debug for Preflight<'_> {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("Preflight").field("selection", &self.selection).field("jobs", &self.jobs).finish_non_exhaustive()
+    }
+}
+
+/// How far a preflight is.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Progress {
+    /// Requirements that have their finding.
+    pub settled: usize,
+    /// Requirements that were begun.
+    pub begun: usize,
+    /// The questions that are being answered now, in words, the longest-running first.
+    pub waiting_for: Vec<String>,
+}
+
+impl<'g> Preflight<'g> {
+    /// A preflight of all requirements of a guide, for every role.
+    pub fn new(guide: &'g Guide) -> Self {
+        Self {
+            guide,
+            selection: Selection::default(),
+            jobs: None,
+            interrupt: Interrupt::default(),
+            progress: None,
+            guide_path: None,
+            guide_sha256: None,
+        }
+    }
+
+    /// Only what is selected: a role, some requirements, a stage.
+    #[must_use]
+    pub fn select(mut self, selection: Selection) -> Self {
+        self.selection = selection;
+        self
+    }
+
+    /// How many questions are asked at once; the host decides unless this is called. The report is the same for every number.
+    #[must_use]
+    pub fn jobs(mut self, jobs: usize) -> Self {
+        self.jobs = Some(jobs.max(1));
+        self
+    }
+
+    /// A switch that ends the preflight early. Give the same one to the host.
+    #[must_use]
+    pub fn interrupt(mut self, interrupt: &Interrupt) -> Self {
+        self.interrupt = interrupt.clone();
+        self
+    }
+
+    /// Is called, from several threads, whenever something was learnt.
+    #[must_use]
+    pub fn on_progress(mut self, progress: impl Fn(&Progress) + Sync + 'g) -> Self {
+        self.progress = Some(Box::new(progress));
+        self
+    }
+
+    /// Where the guide came from, for the report: its path, and the SHA-256 of its text in hexadecimal digits.
+    #[must_use]
+    pub fn guide_source(mut self, path: impl Into<String>, sha256: impl Into<String>) -> Self {
+        self.guide_path = Some(path.into());
+        self.guide_sha256 = Some(sha256.into());
+        self
+    }
+
+    /// Asks the host all that is needed and reports what came of it.
+    ///
+    /// # Errors
+    /// When the selection names a role, stage or requirement that the guide does not have.
+    pub fn run(&self, host: &dyn Host) -> Result<Report<'g>, NotInGuide> {
+        let started = jiff::Timestamp::now();
+        let clock = Instant::now();
+        let driver = Driver::new(self.guide, self.selection.clone())?;
+        let jobs = self.jobs.unwrap_or_else(|| host.jobs());
+        let driver =
+            if jobs <= 1 && self.progress.is_none() { self.drive_alone(driver, host) } else { self.drive(driver, host, jobs) };
+        let interrupted = self.interrupt.is_raised();
+        let frame = Frame {
+            software: env!("CARGO_PKG_VERSION").to_owned(),
+            guide_path: self.guide_path.clone(),
+            guide_sha256: self.guide_sha256.clone(),
+            source: host.source(),
+            machine_name: host.name().map(ToOwned::to_owned),
+            started: started.strftime("%Y-%m-%dT%H:%M:%SZ").to_string(),
+            elapsed_ms: milliseconds(clock),
+            interrupted,
+        };
+        let finished = driver.finish();
+        Ok(Report::new(self.guide, self.selection.role, frame, &finished.known, finished.settled))
+    }
+
+    fn drive_alone(&self, mut driver: Driver<'g>, host: &dyn Host) -> Driver<'g> {
+        while !self.interrupt.is_raised()
+            && let Some(probe) = driver.next_probe()
+        {
+            let clock = Instant::now();
+            let observation = host.observe(&probe);
+            driver.answer_timed(&probe, observation, milliseconds(clock));
+        }
+        driver
+    }
+
+    fn drive(&self, driver: Driver<'g>, host: &dyn Host, jobs: usize) -> Driver<'g> {
+        let pool = Pool { state: Mutex::new(State { driver, running: Vec::new() }), changed: Condvar::new() };
+        std::thread::scope(|scope| {
+            for _ in 1..jobs {
+                scope.spawn(|| self.work(&pool, host));
+            }
+            self.work(&pool, host);
+        });
+        pool.state.into_inner().unwrap_or_else(PoisonError::into_inner).driver
+    }
+
+    /// One worker: takes a question, answers it, until none can come any more.
+    fn work(&self, pool: &Pool<'g>, host: &dyn Host) {
+        let mut state = pool.lock();
+        loop {
+            if self.interrupt.is_raised() {
+                break;
+            }
+            let Some(probe) = state.driver.next_probe() else {
+                if state.driver.is_finished() || state.running.is_empty() {
+                    break;
+                }
+                state = pool.changed.wait(state).unwrap_or_else(PoisonError::into_inner);
+                continue;
+            };
+            state.running.push(Arc::clone(&probe));
+            self.report(&state);
+            drop(state);
+            let clock = Instant::now();
+            let observation = host.observe(&probe);
+            let elapsed = milliseconds(clock);
+            state = pool.lock();
+            state.running.retain(|running| !Arc::ptr_eq(running, &probe));
+            // An answer that the interruption cut short is none.
+            let cut = matches!(&observation, Observation::Run(run) if run.end == crate::observation::RunEnd::Interrupted);
+            if !cut {
+                state.driver.answer_timed(&probe, observation, elapsed);
+            }
+            self.report(&state);
+            pool.changed.notify_all();
+        }
+        pool.changed.notify_all();
+    }
+
+    fn report(&self, state: &State<'g>) {
+        if let Some(progress) = &self.progress {
+            let (settled, begun) = state.driver.progress();
+            progress(&Progress { settled, begun, waiting_for: state.running.iter().map(|probe| probe.to_string()).collect() });
+        }
+    }
+}
+
+struct Pool<'g> {
+    state: Mutex<State<'g>>,
+    changed: Condvar,
+}
+
+struct State<'g> {
+    driver: Driver<'g>,
+    running: Vec<Arc<Probe>>,
+}
+
+impl<'g> Pool<'g> {
+    fn lock(&self) -> MutexGuard<'_, State<'g>> {
+        self.state.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+fn milliseconds(clock: Instant) -> u64 {
+    u64::try_from(clock.elapsed().as_millis()).unwrap_or(u64::MAX)
+}

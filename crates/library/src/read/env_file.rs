@@ -1,0 +1,45 @@
+/// The value of a key in a `.env`-style file, with the number of its line; the last one wins. Quotes, `export`, blank lines and comments
+/// are understood; nothing is expanded.
+pub fn env_value(text: &str, key: &str) -> Option<(usize, String)> {
+    let mut found = None;
+    for (number, line) in text.lines().enumerate() {
+        let line = line.trim_start_matches('\u{feff}').trim();
+        let line = line.strip_prefix("export ").map_or(line, str::trim_start);
+        let Some((name, value)) = line.split_once('=') else { continue };
+        if name.trim_end() == key && !line.starts_with('#') {
+            found = Some((number + 1, unquoted(value.trim())));
+        }
+    }
+    found
+}
+
+fn unquoted(value: &str) -> String {
+    for quote in ['"', '\''] {
+        if let Some(inner) = value.strip_prefix(quote) {
+            return inner.split_once(quote).map_or(inner, |(inner, _)| inner).to_owned();
+        }
+    }
+    // A comment starts at a hash behind a space, so that colours and addresses with a hash survive.
+    value.split_once(" #").map_or(value, |(value, _)| value.trim_end()).to_owned()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::env_value;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::plain("SHORE_PORT=7070", Some("7070"))]
+    #[case::exported("export SHORE_PORT=7071", Some("7071"))]
+    #[case::quoted("SHORE_PORT = \"7072\" # the page", Some("7072"))]
+    #[case::single_quotes("SHORE_PORT='70 73'", Some("70 73"))]
+    #[case::a_comment_after("SHORE_PORT=7074 # the page", Some("7074"))]
+    #[case::a_hash_inside("SHORE_PORT=#70", Some("#70"))]
+    #[case::the_last_one_wins("SHORE_PORT=1\nSHORE_PORT=2\n", Some("2"))]
+    #[case::set_to_nothing("SHORE_PORT=", Some(""))]
+    #[case::commented_out("#SHORE_PORT=1", None)]
+    #[case::another_key("MY_SHORE_PORT=1", None)]
+    fn values_are_read_as_shells_do(#[case] text: &str, #[case] value: Option<&str>) {
+        assert_eq!(env_value(text, "SHORE_PORT").map(|(_, value)| value).as_deref(), value);
+    }
+}

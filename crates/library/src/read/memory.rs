@@ -1,0 +1,19 @@
+/// Total and available memory in bytes, from `/proc/meminfo` (proc(5)); none where a line is missing or unreadable.
+pub fn meminfo(text: &str) -> (Option<u64>, Option<u64>) {
+    let bytes = |key: &str| {
+        let value = text.lines().find_map(|line| line.strip_prefix(key)?.strip_prefix(':'))?;
+        let kibibytes: u64 = value.trim().strip_suffix("kB")?.trim().parse().ok()?;
+        kibibytes.checked_mul(1024)
+    };
+    (bytes("MemTotal"), bytes("MemAvailable"))
+}
+
+#[cfg(test)]
+mod tests {
+    #[test]
+    fn kilobytes_there_are_of_1024_bytes() {
+        let text = "MemTotal:       24683656 kB\nMemFree:        23000000 kB\nMemAvailable:   24000000 kB\n";
+        assert_eq!(super::meminfo(text), (Some(24_683_656 * 1024), Some(24_000_000 * 1024)));
+        assert_eq!(super::meminfo("MemTotal: much\n"), (None, None));
+    }
+}

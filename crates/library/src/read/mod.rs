@@ -1,0 +1,17 @@
+//! Pure readers of what systems print: text in, observation out, so that every system's wording can be tested anywhere.
+
+mod accounts;
+mod cgroup;
+mod cpu;
+mod env_file;
+mod memory;
+mod net;
+mod os_release;
+
+pub use accounts::{group_name, group_names_of_ids, user_name};
+pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
+pub use cpu::{count_online, cpuinfo_flags};
+pub use env_file::env_value;
+pub use memory::meminfo;
+pub use net::{Listener, listeners};
+pub use os_release::{OsRelease, os_release};

@@ -1,0 +1,127 @@
+//! Starting programs with limits: no shell, no input, a time limit, bounded output, and nothing left behind.
+
+#[cfg(unix)]
+mod poll;
+#[cfg(not(unix))]
+mod threads;
+
+#[cfg(unix)]
+use poll::collect;
+#[cfg(not(unix))]
+use threads::collect;
+
+use crate::host::Interrupt;
+use crate::observation::{Run, RunEnd, StartFailure};
+use std::io::ErrorKind;
+use std::path::Path;
+use std::process::{Command, ExitStatus, Stdio};
+use std::time::Duration;
+
+/// How much of each output stream is kept, in bytes; what comes after is read and dropped.
+pub const KEPT_BYTES: usize = 64 << 10;
+
+/// How long a grandchild may hold the output open after the program itself has ended.
+const GRACE: Duration = Duration::from_millis(250);
+
+/// What a program may take.
+#[derive(Debug, Clone)]
+pub struct Limits {
+    /// How long it may run.
+    pub time: Duration,
+    /// Ends it early.
+    pub interrupt: Interrupt,
+}
+
+/// Runs a program to its end, or to its limits.
+pub fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limits: &Limits) -> Run {
+    let mut command = Command::new(path);
+    command.args(arguments).stdin(Stdio::null()).stdout(Stdio::piped()).stderr(Stdio::piped());
+    // Text that can be read, and no installing of what is missing behind our back.
+    command.env("LC_ALL", "C.UTF-8").env("RUSTUP_AUTO_INSTALL", "0");
+    if let Some(folder) = folder {
+        command.current_dir(folder);
+    }
+    #[cfg(unix)]
+    std::os::unix::process::CommandExt::process_group(&mut command, 0);
+    let mut tries = 0;
+    loop {
+        match command.spawn() {
+            Ok(child) => return collect(child, limits),
+            // Somebody is still writing the file: it passes.
+            Err(error) if error.kind() == ErrorKind::ExecutableFileBusy && tries < 20 => {
+                tries += 1;
+                std::thread::sleep(Duration::from_millis(5));
+            }
+            Err(error) => {
+                let end = RunEnd::NotStarted(why(&error, path), error.to_string());
+                return Run { end, stdout: String::new(), stderr: String::new(), cut: false };
+            }
+        }
+    }
+}
+
+fn why(error: &std::io::Error, path: &Path) -> StartFailure {
+    // ENOEXEC, and ERROR_BAD_EXE_FORMAT.
+    let format = if cfg!(windows) { 193 } else { 8 };
+    let exhausted = [ErrorKind::WouldBlock, ErrorKind::OutOfMemory];
+    // EMFILE and ENFILE have no kind of their own.
+    let files = cfg!(unix) && matches!(error.raw_os_error(), Some(23 | 24));
+    if files || exhausted.contains(&error.kind()) {
+        StartFailure::NothingStarts
+    } else if error.raw_os_error() == Some(format) {
+        StartFailure::Format
+    } else if error.kind() == ErrorKind::PermissionDenied {
+        StartFailure::Denied
+    } else if error.kind() == ErrorKind::NotFound {
+        // The same error says that the null device is missing, without which nothing can be started.
+        let nothing = cfg!(unix) && !Path::new("/dev/null").exists();
+        if nothing {
+            StartFailure::NothingStarts
+        } else if path.exists() {
+            StartFailure::PieceMissing
+        } else {
+            StartFailure::Other
+        }
+    } else {
+        StartFailure::Other
+    }
+}
+
+/// One output stream, bounded.
+#[derive(Debug, Default)]
+struct Kept {
+    bytes: Vec<u8>,
+    cut: bool,
+}
+
+impl Kept {
+    fn take(&mut self, more: &[u8]) {
+        let room = KEPT_BYTES.saturating_sub(self.bytes.len());
+        self.cut |= more.len() > room;
+        self.bytes.extend(more.iter().take(room));
+    }
+
+    fn text(&self) -> String {
+        String::from_utf8_lossy(&self.bytes).into_owned()
+    }
+}
+
+fn finished(end: RunEnd, streams: &[Kept; 2]) -> Run {
+    let [stdout, stderr] = streams;
+    Run { end, stdout: stdout.text(), stderr: stderr.text(), cut: stdout.cut || stderr.cut }
+}
+
+fn end_of(status: ExitStatus) -> RunEnd {
+    #[cfg(unix)]
+    if let Some(signal) = std::os::unix::process::ExitStatusExt::signal(&status) {
+        return RunEnd::Signal(signal);
+    }
+    RunEnd::Exit(status.code().unwrap_or(-1))
+}
+
+fn time_up(limits: &Limits) -> RunEnd {
+    RunEnd::TimeUp(u64::try_from(limits.time.as_millis()).unwrap_or(u64::MAX))
+}
+
+#[cfg(all(test, unix))]
+mod tests;

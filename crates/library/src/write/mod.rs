@@ -1,0 +1,13 @@
+//! Reports as files: a function per format.
+
+use crate::report::Report;
+use std::io::{self, Write};
+
+/// Writes a report as JSON, version 1, ending with a line end.
+///
+/// # Errors
+/// When the writer fails.
+pub fn json(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
+    serde_json::to_writer_pretty(&mut writer, report)?;
+    writer.write_all(b"\n")
+}
