@@ -43,7 +43,7 @@ pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Vec<Problem>> {
         .map(|error| {
             let span = error.span().unwrap_or(0..0);
             match error.message() {
-                "recursion limit" => {
+                "recursion limit" | "cannot recurse further; max recursion depth met" => {
                     problem(ProblemKind::TooLarge, span, "nested deeper than 80 levels, which is not read".to_owned(), None)
                 }
                 message => {
@@ -63,7 +63,7 @@ pub struct Fields<'t> {
     section: &'static str,
     name: &'t str,
     problems: &'t Problems,
-    known: RefCell<Vec<&'static str>>,
+    known: RefCell<Vec<&'t str>>,
 }
 
 impl<'t> Fields<'t> {
@@ -98,6 +98,11 @@ impl<'t> Fields<'t> {
     /// Whether the key is there, taking note that it is a known one.
     pub fn has(&self, key: &'static str) -> bool {
         self.raw(key).is_some()
+    }
+
+    /// Passes a key over, because a better message about it was given.
+    pub fn pass_over(&self, key: &'t str) {
+        self.known.borrow_mut().push(key);
     }
 
     /// Whether the key is there, without taking it.

@@ -37,6 +37,8 @@ pub mod plan;
 pub mod probe;
 pub mod problem;
 pub mod report;
+#[cfg(test)]
+mod testing;
 pub mod text;
 pub mod version;
 

@@ -370,12 +370,12 @@ fn write_caps(f: &mut fmt::Formatter<'_>, total: &str, caps: &[Cap], text: fn(u6
 impl Display for System {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match (&self.pretty, &self.version) {
-            (Some(pretty), Some(version)) => write!(f, "{pretty} ({} {version})", self.os.name())?,
+            (Some(pretty), Some(version)) => write!(f, "{pretty}, {} {version}", self.os.name())?,
             (Some(pretty), None) => f.write_str(pretty)?,
             (None, Some(version)) => write!(f, "{} {version}", self.os.name())?,
             (None, None) => f.write_str(self.os.name())?,
         }
-        write!(f, " on {}", self.arch)
+        write!(f, ", {}", self.arch)
     }
 }
 
@@ -429,7 +429,7 @@ impl Display for Holder {
             (Some(name), Some(pid)) => write!(f, "{name} (process {pid})")?,
             (Some(name), None) => f.write_str(name)?,
             (None, Some(pid)) => write!(f, "process {pid}")?,
-            (None, None) => f.write_str("a program that the system does not name")?,
+            (None, None) => f.write_str("a program that is not named")?,
         }
         match &self.user {
             Some(user) => write!(f, " of user {user}"),

@@ -15,7 +15,7 @@ use std::path::Path;
 /// The role that each machine's owner has, and which of them is shown in full.
 const TOUR: [(&str, Option<&str>); 4] = [
     ("clean-debian-laptop", Some("firmware")),
-    ("shared-server", Some("shore")),
+    ("shared-server", None),
     ("build-container", Some("firmware")),
     ("ready-workstation", None),
 ];

@@ -67,9 +67,11 @@ impl<'l> Paper<'l> {
         self.text
     }
 
-    /// An empty line.
+    /// An empty line, unless there is one.
     pub(crate) fn gap(&mut self) {
-        self.text.push('\n');
+        if !self.text.is_empty() && !self.text.ends_with("\n\n") {
+            self.text.push('\n');
+        }
     }
 
     /// A text that was made ready by somebody else.

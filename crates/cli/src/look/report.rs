@@ -87,8 +87,11 @@ fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled])
     }
     let skipped: Vec<String> = with(Verdict::Skipped).filter_map(|one| report.requirement(one)).map(Requirement::title).collect();
     if !skipped.is_empty() {
-        let text =
-            if verbose { skipped.join(", ") } else { format!("{} not for you or not here", counted(skipped.len(), "thing")) };
+        let text = if verbose {
+            skipped.join(", ")
+        } else {
+            format!("{} that your role or this machine does not need", counted(skipped.len(), "thing"))
+        };
         paper.labelled(indent(paper.look()), ("skipped", Ink::Quiet), COLUMN, (&text, Ink::Quiet));
     }
 }

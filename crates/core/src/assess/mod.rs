@@ -71,23 +71,27 @@ pub fn assess(context: Context<'_>, index: usize) -> Step {
 
 /// `None` where answers are still to come.
 fn settle(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Option<Settlement> {
-    let mut finding = match find(inquiry, requirement) {
-        Ok(finding) => finding,
-        Err(Stop::Pending) => return None,
-        Err(Stop::NoAnswer(cause, reason)) => no_answer(requirement, cause, &reason),
-    };
-    if finding.verdict == Verdict::Skipped {
-        finding.evidence = inquiry.take_cited();
-        return Some(Settlement { finding: Arc::new(finding), fixes: Vec::new() });
-    }
-    finding.wanted = finding.wanted.or_else(|| Some(wanted(&requirement.subject)));
-    finding.evidence = inquiry.take_cited();
+    let finding = find_with_evidence(inquiry, requirement)?;
     let fixes = match suggest(inquiry, requirement, &finding) {
         Ok(fixes) => fixes,
         Err(Stop::Pending) => return None,
         Err(Stop::NoAnswer(..)) => Vec::new(),
     };
     Some(Settlement { finding: Arc::new(finding), fixes })
+}
+
+/// The finding by itself, with its evidence; `None` where answers are still to come.
+pub(crate) fn find_with_evidence(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Option<Finding> {
+    let mut finding = match find(inquiry, requirement) {
+        Ok(finding) => finding,
+        Err(Stop::Pending) => return None,
+        Err(Stop::NoAnswer(cause, reason)) => no_answer(requirement, cause, &reason),
+    };
+    if finding.verdict != Verdict::Skipped {
+        finding.wanted = finding.wanted.or_else(|| Some(wanted(&requirement.subject)));
+    }
+    finding.evidence = inquiry.take_cited();
+    Some(finding)
 }
 
 fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Finding, Stop> {
@@ -213,12 +217,6 @@ pub fn wanted(subject: &Subject) -> String {
         | Subject::Command(_)
         | Subject::AnyOf(_) => subject.title(),
     }
-}
-
-/// The first letter as a capital, for the start of a sentence.
-pub(crate) fn capitalised(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
 }
 
 #[cfg(test)]

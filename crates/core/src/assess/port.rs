@@ -116,16 +116,26 @@ fn found_held(
     holder: Option<&Holder>,
     others: &[(&PortPlace, Option<&Holder>)],
 ) -> Result<Finding, Stop> {
-    let hidden = Holder { pid: None, name: None, user: None };
-    let shown = holder.unwrap_or(&hidden).to_string();
-    let who = match holder {
-        Some(_) => format!("{place} is already in use by {shown}."),
-        None => format!("{place} is already in use by another user's program; only the administrator can see which one."),
+    let named = holder.filter(|holder| holder.pid.is_some() || holder.name.is_some());
+    let user = holder.and_then(|holder| holder.user.as_ref());
+    let (found, who) = match (named, user) {
+        (Some(holder), _) => (format!("held by {holder}"), format!("{place} is already in use by {holder}.")),
+        (None, Some(user)) => (
+            format!("held by user {user}"),
+            format!("{place} is already in use by a program of user {user}; only the administrator can see which one."),
+        ),
+        (None, None) => (
+            "held by somebody".to_owned(),
+            format!("{place} is already in use by another user's program; only the administrator can see which one."),
+        ),
     };
     let more: Vec<String> = others.iter().map(|(place, _)| place.port.to_string()).collect();
     let more = if more.is_empty() { String::new() } else { format!(" Also in use: {}.", join_words(&more, "and")) };
-    let found = holder.map_or_else(|| "held by another user's program".to_owned(), |_| format!("held by {shown}"));
-    let particulars = Particulars { holder: Some(shown), pid: holder.and_then(|holder| holder.pid), ..Particulars::default() };
+    let particulars = Particulars {
+        holder: named.map(ToString::to_string),
+        pid: named.and_then(|holder| holder.pid),
+        ..Particulars::default()
+    };
     with_alternative(inquiry, place, Finding::unmet(Cause::PortHeld, who + &more).found(found), particulars)
 }
 

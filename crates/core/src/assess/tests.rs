@@ -1,1 +1,364 @@
+use crate::cause::Cause;
+use crate::finding::Verdict;
+use crate::guide::Protocol;
+use crate::observation::{
+    Binding, Cap, Cores, Device, DiskRoom, Holder, Memory, Observation, Processor, ProgramCopy, RunEnd, SettingNumber,
+    StartFailure, Surroundings,
+};
+use crate::prelude::*;
+use crate::probe::{PortPlace, Probe};
+use crate::testing::{Script, debian, find, program, settle};
+use rstest::rstest;
 
+fn holds(body: &str, script: &Script, verdict: Verdict, cause: Option<Cause>, message: &str) {
+    let finding = find(body, script);
+    assert_eq!((finding.verdict, finding.cause), (verdict, cause), "{}", finding.message);
+    assert_eq!(finding.message, message);
+    assert!(!finding.evidence.is_empty());
+}
+
+const CMAKE: &str = "tool = \"cmake\"\nversion = \">= 3.25, < 5, != 3.26.1\"";
+
+#[rstest]
+#[case::in_the_range(RunEnd::Exit(0), "cmake version 3.30.5", None, "cmake 3.30.5 is at /usr/bin/cmake.")]
+#[case::too_old(
+    RunEnd::Exit(0),
+    "cmake version 3.22.1",
+    Some(Cause::ToolTooOld),
+    "cmake 3.22.1 is older than 3.25, which this project needs."
+)]
+#[case::too_new(
+    RunEnd::Exit(0),
+    "cmake version 5.0",
+    Some(Cause::ToolTooNew),
+    "cmake 5.0 is too new: this project works with >= 3.25, < 5, != 3.26.1."
+)]
+#[case::ruled_out(
+    RunEnd::Exit(0),
+    "cmake version 3.26.1",
+    Some(Cause::ToolExcluded),
+    "cmake 3.26.1 is ruled out: this project works with >= 3.25, < 5, != 3.26.1."
+)]
+#[case::silent(
+    RunEnd::Exit(0),
+    "hello",
+    Some(Cause::ToolSilent),
+    "/usr/bin/cmake ran, but nothing that it printed looks like a version."
+)]
+#[case::stuck(
+    RunEnd::TimeUp(2_500),
+    "",
+    Some(Cause::ToolStuck),
+    "/usr/bin/cmake was still running after 2.5 s and was stopped, with all that it had started."
+)]
+#[case::failing(
+    RunEnd::Exit(3),
+    "",
+    Some(Cause::ToolFailed),
+    "/usr/bin/cmake ended with an error (exit status 3) when asked for its version."
+)]
+#[case::crashing(
+    RunEnd::Signal(11),
+    "",
+    Some(Cause::ToolFailed),
+    "/usr/bin/cmake crashed (signal 11) when asked for its version."
+)]
+#[case::without_its_loader(
+    RunEnd::NotStarted(StartFailure::PieceMissing, String::new()),
+    "",
+    Some(Cause::ToolBroken),
+    "/usr/bin/cmake is there, but its loader or the interpreter named in its first line is missing."
+)]
+#[case::for_another_processor(
+    RunEnd::NotStarted(StartFailure::Format, String::new()),
+    "",
+    Some(Cause::ToolWrongArch),
+    "/usr/bin/cmake is not a program for this machine's kind of processor, or not a program at all."
+)]
+#[case::where_nothing_starts(RunEnd::NotStarted(StartFailure::NothingStarts, "no /dev/null".into()), "", Some(Cause::CouldNotLook), "cmake at /usr/bin/cmake could not be asked: no program can be started here: no /dev/null.")]
+fn a_tool_is_judged_by_what_it_prints(
+    #[case] end: RunEnd,
+    #[case] stdout: &str,
+    #[case] cause: Option<Cause>,
+    #[case] message: &str,
+) {
+    let mut script = debian();
+    program(&mut script, "/usr/bin/cmake", end, stdout);
+    let verdict = match cause {
+        None => Verdict::Met,
+        Some(Cause::ToolSilent | Cause::CouldNotLook) => Verdict::Unknown,
+        Some(_) => Verdict::Unmet,
+    };
+    holds(CMAKE, &script, verdict, cause, message);
+}
+
+#[test]
+fn a_tool_that_is_nowhere_is_missing() {
+    let message = "cmake was not found: it is not installed, or not in a folder where your shell looks (PATH).";
+    holds(CMAKE, &debian(), Verdict::Unmet, Some(Cause::ToolMissing), message);
+    let message = "cmake is not on PATH, as wanted.";
+    holds("tool = \"cmake\"\nexpect = \"absent\"", &debian(), Verdict::Met, None, message);
+}
+
+#[test]
+fn a_good_copy_behind_a_bad_one_is_named_and_links_to_the_bad_one_are_not_run() {
+    let mut script = debian();
+    for (path, version) in [("/opt/bin/cmake", "3.22.1"), ("/usr/local/bin/cmake", "3.22.1"), ("/usr/bin/cmake", "3.28.3")] {
+        program(&mut script, path, RunEnd::Exit(0), &format!("cmake version {version}"));
+    }
+    if let Some(Observation::Program(copies)) = script.get_mut(&Probe::Program { name: "cmake".into() }) {
+        copies[1].real_path = "/opt/bin/cmake".into();
+    }
+    script.remove(&Probe::Run { path: "/usr/local/bin/cmake".into(), arguments: vec!["--version".into()] });
+    let message = "cmake 3.22.1 is older than 3.25, which this project needs. A copy that would do (3.28.3) is at /usr/bin/cmake, but \
+                   PATH names the folder of /opt/bin/cmake first.";
+    holds(CMAKE, &script, Verdict::Unmet, Some(Cause::ToolShadowed), message);
+}
+
+#[rstest]
+#[case::its_args_are_not_customary(
+    "args = [\"--init\"]",
+    false,
+    "/usr/bin/cmake was not run, because the guide passes it `--init`, which is more than asking for a version, and that needs your consent."
+)]
+#[case::it_lies_in_the_project(
+    "",
+    true,
+    "/usr/bin/cmake was not run, because it lies in the project's own folder, and that needs your consent."
+)]
+fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] in_project: bool, #[case] message: &str) {
+    let mut script = debian();
+    let copy = ProgramCopy { path: "/usr/bin/cmake".into(), real_path: "/usr/bin/cmake".into(), executable: true, in_project };
+    script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
+    let finding = find(&format!("tool = \"cmake\"\n{args}"), &script);
+    assert_eq!((finding.verdict, finding.cause), (Verdict::Unknown, Some(Cause::CommandNoConsent)));
+    assert_eq!(finding.message, message);
+    assert!(finding.evidence.iter().all(|answer| !matches!(*answer.probe, Probe::Run { .. })));
+}
+
+fn place(port: u16) -> PortPlace {
+    PortPlace { protocol: Protocol::Tcp, address: None, port }
+}
+
+#[rstest]
+#[case::free(Binding::Free, None, "TCP port 7070 is free.")]
+#[case::held(Binding::Held, Some(Cause::PortHeld), "TCP port 7070 is already in use by nginx (process 9).")]
+#[case::privileged(
+    Binding::Denied(Some(8000)),
+    Some(Cause::PortPrivileged),
+    "TCP port 7070 is below 8000, and only the administrator may open such ports on this machine."
+)]
+#[case::reserved(
+    Binding::Reserved,
+    Some(Cause::PortReserved),
+    "TCP port 7070 is reserved by the system, although no program uses it."
+)]
+#[case::nowhere(
+    Binding::NoAddress,
+    Some(Cause::PortNoAddress),
+    "This machine does not have the address , so nothing can be served there."
+)]
+fn a_port_is_judged_by_binding_it(#[case] binding: Binding, #[case] cause: Option<Cause>, #[case] message: &str) {
+    let mut script = debian();
+    let holder = Holder { pid: Some(9), name: Some("nginx".into()), user: None };
+    script.insert(Probe::PortBinding(place(7070)), Observation::PortBinding(binding));
+    script.insert(Probe::PortHolder(place(7070)), Observation::PortHolder(Some(holder)));
+    script.insert(Probe::FreePort(place(7070)), Observation::FreePort(Some(7071)));
+    holds("port = 7070", &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
+    if cause == Some(Cause::PortHeld) {
+        let message = "TCP port 7070 is held by nginx (process 9), as it should be.";
+        holds("port = 7070\nheld_ok = [\"nginx\"]", &script, Verdict::Met, None, message);
+    }
+}
+
+#[rstest]
+#[case::set(SettingNumber::Number(8080, ".env, line 3".into()), None, "TCP port 8080 is free (SHORE_PORT in .env, line 3 sets the number).")]
+#[case::not_set(
+    SettingNumber::Unset,
+    Some(Cause::PortHeld),
+    "TCP port 7070 is already in use by another user's program; only the administrator can see which one."
+)]
+#[case::too_high(SettingNumber::Number(70_000, "the environment".into()), Some(Cause::PortNotAPort), "SHORE_PORT, set in the environment, holds 70000. A port is a number from 1 to 65535.")]
+#[case::no_number(SettingNumber::NotANumber(".env, line 3".into()), Some(Cause::PortNotAPort), "SHORE_PORT, set in .env, line 3, holds something that is no number. A port is a number from 1 to 65535.")]
+fn a_port_comes_from_where_the_project_reads_it(
+    #[case] setting: SettingNumber,
+    #[case] cause: Option<Cause>,
+    #[case] message: &str,
+) {
+    let mut script = debian();
+    let probe = Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) };
+    script.insert(probe, Observation::SettingNumber(setting));
+    script.insert(Probe::PortBinding(place(8080)), Observation::PortBinding(Binding::Free));
+    script.insert(Probe::PortBinding(place(7070)), Observation::PortBinding(Binding::Held));
+    let body = "port = 7070\nset_by = { variable = \"SHORE_PORT\", env_file = \".env\" }";
+    holds(body, &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
+}
+
+fn room(path: &str, filesystem: &str, gigabytes: u64) -> (Probe, Observation) {
+    let room = DiskRoom {
+        path: path.into(),
+        existing: path.into(),
+        filesystem: filesystem.into(),
+        available_bytes: gigabytes * 1_000_000_000,
+        available_inodes: Some(1_000),
+        read_only: path.contains("cdrom"),
+        writable: !path.contains("root"),
+    };
+    (Probe::DiskRoom { path: path.into() }, Observation::DiskRoom(room))
+}
+
+#[rstest]
+#[case::enough("disk = \"10 GB\"\nat = \"/a\"", None, "15 GB is free at /a.")]
+#[case::short(
+    "disk = \"20 GB\"\nat = \"/a\"",
+    Some(Cause::DiskShort),
+    "At /a, 15 GB is free for you, and 20 GB is needed: 5 GB short."
+)]
+#[case::read_only(
+    "disk = \"1 GB\"\nat = \"/cdrom\"",
+    Some(Cause::DiskReadOnly),
+    "The disk that holds /cdrom is mounted read-only: nothing can be written there."
+)]
+#[case::not_mine("disk = \"1 GB\"\nat = \"/root\"", Some(Cause::DiskNoPermission), "You may not write at /root.")]
+#[case::too_many_files(
+    "disk = \"1 GB\"\nat = \"/a\"\ninodes = 5000",
+    Some(Cause::DiskInodesShort),
+    "The disk that holds /a can take 1000 more files, and 5000 are needed."
+)]
+fn a_disk_is_judged_by_what_may_be_written(#[case] body: &str, #[case] cause: Option<Cause>, #[case] message: &str) {
+    let mut script = debian();
+    script.extend([room("/a", "8", 15), room("/cdrom", "9", 15), room("/root", "8", 15)]);
+    holds(body, &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
+}
+
+#[test]
+fn disks_that_fit_alone_but_not_together_say_so_and_others_are_left_out() {
+    let mut script = debian();
+    script.extend([room("/a", "8", 15), room("/b", "8", 15), room("/c", "9", 15), room("/d", "8", 15)]);
+    let guide = "[require.a]\ndisk = \"6 GB\"\nat = \"/a\"\n[require.b]\ndisk = \"12 GB\"\nat = \"/b\"\n[require.c]\ndisk = \"12 GB\"\nat = \
+                 \"/c\"\n[require.d]\ndisk = \"9 GB\"\nat = \"/d\"\nwhen = \"windows\"\n";
+    let settled = settle(guide, &script);
+    let causes: Vec<Option<Cause>> = settled.iter().map(|one| one.finding.cause).collect();
+    assert_eq!(causes, [Some(Cause::DiskShortTogether), Some(Cause::DiskShortTogether), None, None]);
+    let expected = "6 GB would fit alone, but disk space at /b (12 GB) must go on the same disk. Together they need 18 GB, and 15 GB is \
+                    free: 3 GB short.";
+    assert_eq!(settled[0].finding.message, expected);
+}
+
+#[rstest]
+#[case::enough(8, None, "memory = \"4 GB\"", None, "8 GB of memory can be used.")]
+#[case::short(
+    2,
+    None,
+    "memory = \"4 GB\"",
+    Some(Cause::MemoryShort),
+    "This machine has 2 GB of memory in all, and 4 GB is needed."
+)]
+#[case::capped(
+    8,
+    Some(3),
+    "memory = \"4 GB\"",
+    Some(Cause::MemoryCapped),
+    "This machine has 8 GB of memory, but the control group /box lets you use only 3 GB, and 4 GB is needed."
+)]
+#[case::busy(
+    8,
+    None,
+    "memory = \"4 GB\"\nfree = true",
+    Some(Cause::MemoryBusy),
+    "This machine has enough memory, but only 1 GB of it is free at the moment, and 4 GB is needed."
+)]
+fn memory_is_what_can_be_used(
+    #[case] total: u64,
+    #[case] cap: Option<u64>,
+    #[case] body: &str,
+    #[case] cause: Option<Cause>,
+    #[case] message: &str,
+) {
+    let gigabyte = 1_000_000_000;
+    let caps = cap.map(|cap| Cap { by: "the control group /box".into(), amount: cap * gigabyte }).into_iter().collect();
+    let mut script = debian();
+    script.insert(Probe::Memory, Observation::Memory(Memory { total: total * gigabyte, available: Some(gigabyte), caps }));
+    holds(body, &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
+}
+
+#[rstest]
+#[case::enough(4, None, None, "4 processor cores can be used.")]
+#[case::short(1, None, Some(Cause::CoresShort), "This machine has 1 processor cores, and 2 are needed.")]
+#[case::capped(
+    8,
+    Some(150),
+    Some(Cause::CoresCapped),
+    "This machine has 8 processor cores, but the control group /box lets you use only 1.5, and 2 are needed."
+)]
+fn cores_are_those_that_can_be_used(
+    #[case] online: u64,
+    #[case] cap: Option<u64>,
+    #[case] cause: Option<Cause>,
+    #[case] message: &str,
+) {
+    let caps = cap.map(|amount| Cap { by: "the control group /box".into(), amount }).into_iter().collect();
+    let mut script = debian();
+    script.insert(Probe::Cores, Observation::Cores(Cores { online, caps }));
+    holds("cores = 2", &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
+}
+
+struct Chain {
+    able: Option<bool>,
+    offered: Option<bool>,
+    guest: bool,
+    container: bool,
+    device: Device,
+    database: &'static [&'static str],
+}
+
+const WHOLE: Chain =
+    Chain { able: Some(true), offered: Some(true), guest: false, container: false, device: Device::Opens, database: &[] };
+
+fn denied() -> Device {
+    Device::Denied(Some("kvm".into()), Some(0o660))
+}
+
+#[rstest]
+#[case::usable(WHOLE, None)]
+#[case::the_processor_lacks_it(Chain { able: Some(false), ..WHOLE }, Some(Cause::VirtCpuLacks))]
+#[case::nesting_is_off(Chain { able: Some(false), guest: true, ..WHOLE }, Some(Cause::VirtNestingOff))]
+#[case::firmware_has_it_off(Chain { offered: Some(false), ..WHOLE }, Some(Cause::VirtFirmwareOff))]
+#[case::no_module(Chain { device: Device::Missing, ..WHOLE }, Some(Cause::VirtModuleMissing))]
+#[case::a_node_without_a_driver(Chain { device: Device::Dead, ..WHOLE }, Some(Cause::VirtModuleMissing))]
+#[case::not_in_the_container(Chain { device: Device::Missing, container: true, ..WHOLE }, Some(Cause::VirtInContainer))]
+#[case::held(Chain { device: Device::Busy, ..WHOLE }, Some(Cause::VirtHeld))]
+#[case::denied(Chain { device: denied(), ..WHOLE }, Some(Cause::VirtDenied))]
+#[case::denied_until_sign_in(Chain { device: denied(), database: &["kvm"], ..WHOLE }, Some(Cause::VirtDeniedUntilSignIn))]
+#[case::nobody_knows(Chain { able: None, ..WHOLE }, Some(Cause::CouldNotLook))]
+fn virtualization_names_the_first_broken_link(#[case] chain: Chain, #[case] cause: Option<Cause>) {
+    let mut script = debian();
+    let around =
+        Surroundings { wsl: Some(false), container: Some(chain.container), virtual_machine: Some(chain.guest), ci: Some(false) };
+    script.insert(Probe::Surroundings, Observation::Surroundings(around));
+    let processor = Processor { able: chain.able, offered: chain.offered, hypervisor: Some(chain.guest) };
+    script.insert(Probe::Processor, Observation::Processor(processor));
+    script.insert(Probe::Device { path: "/dev/kvm".into() }, Observation::Device(chain.device));
+    let groups = chain.database.iter().map(|group| (*group).to_owned()).collect();
+    script.insert(Probe::DatabaseGroups, Observation::DatabaseGroups(groups));
+    assert_eq!(find("virtualization = \"usable\"", &script).cause, cause);
+}
+
+#[rstest]
+#[case::another_role("roles = [\"docs\"]", Verdict::Met, None)]
+#[case::elsewhere("when = \"windows\"", Verdict::Skipped, None)]
+#[case::here("when = \"linux and distro == debian\"", Verdict::Met, None)]
+#[case::nobody_knows("when = \"edition == pro\"", Verdict::Unknown, Some(Cause::ConditionUnknown))]
+fn only_what_applies_is_checked(#[case] line: &str, #[case] verdict: Verdict, #[case] cause: Option<Cause>) {
+    let mut script = debian();
+    script.insert(Probe::Cores, Observation::Cores(Cores { online: 4, caps: Vec::new() }));
+    let finding = find(&format!("cores = 2\n{line}"), &script);
+    assert_eq!((finding.verdict, finding.cause), (verdict, cause));
+}
+
+#[test]
+fn a_kind_that_cannot_be_checked_yet_says_so() {
+    let finding = find("group = \"dialout\"", &debian());
+    assert_eq!((finding.verdict, finding.cause), (Verdict::Unknown, Some(Cause::NotSupportedHere)));
+    assert!(finding.message.contains("cannot check them yet"));
+}

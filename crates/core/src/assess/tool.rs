@@ -1,6 +1,5 @@
 //! `tool`: the first copy on PATH runs, and its version is in the range.
 
-use super::capitalised;
 use crate::cause::Cause;
 use crate::document::shortened;
 use crate::driver::Consent;
@@ -34,7 +33,8 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &
     match (first, tool.expect) {
         (None, Existence::Absent) => Ok(Finding::met("absent", format!("{names} is not on PATH, as wanted."))),
         (None, Existence::Present) => {
-            let message = format!("{} is not installed, or not in any folder that PATH names.", capitalised(&names));
+            let message =
+                format!("{names} was not found: it is not installed, or not in a folder where your shell looks (PATH).");
             Ok(Finding::unmet(Cause::ToolMissing, message).found("not on PATH"))
         }
         (Some((name, copies)), Existence::Absent) => unwanted(inquiry, tool, name, copies),
@@ -140,7 +140,7 @@ fn allowed(inquiry: &Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Option<Str
         return None;
     }
     if copy.in_project {
-        return Some(format!("{} lies in the project's own folder", copy.path));
+        return Some("it lies in the project's own folder".to_owned());
     }
     let odd = tool.args.iter().find(|argument| !VERSION_ARGUMENTS.contains(&argument.as_str()))?;
     Some(format!("the guide passes it `{}`, which is more than asking for a version", shortened(odd)))

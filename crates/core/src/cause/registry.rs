@@ -371,7 +371,7 @@ causes! {
     ServiceRefused Service "service-refused" {
         "Nothing listens at that address."
         "The connection is refused."
-        "Start the service."
+        "Start the service, as the project says."
     }
     ServiceNoAnswer Service "service-no-answer" {
         "Something is there, but it does not answer."
@@ -521,7 +521,7 @@ causes! {
     CommandNotFound Command "command-not-found" {
         "The program that a command of the guide starts is not here."
         "No folder of PATH holds it."
-        "Install the program."
+        "Install the program, or put its folder on PATH."
     }
     CommandNoConsent Command "command-no-consent" {
         "The guide wants to run something that goes beyond asking a known program for its version, and you have not agreed."

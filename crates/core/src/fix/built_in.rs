@@ -215,11 +215,20 @@ impl Case<'_> {
         {
             return vec![self.another_port()];
         }
-        let holder = self.finding.particulars.holder.as_deref().unwrap_or("the program that holds the port");
+        let particulars = &self.finding.particulars;
+        let unix = matches!(self.bench.os, Some(Os::Linux | Os::Macos));
+        let Some(holder) = &particulars.holder else {
+            let mut fix = Fix::say("Find out which program it is, and ask its owner to stop it.");
+            if let Some(port) = particulars.port.filter(|_| self.bench.os == Some(Os::Linux)) {
+                fix.run = vec![self.bench.as_admin(&format!("ss -lntup sport = :{port}"))];
+                fix.admin = true;
+                fix.caution = self.bench.admin_caution();
+            }
+            return vec![fix];
+        };
         let mut fix = Fix::say(format!("Stop {holder}, in the way it was started if you can."));
         // Only a process whose number is known, and only where the command means the same everywhere.
-        let unix = matches!(self.bench.os, Some(Os::Linux | Os::Macos));
-        if let Some(pid) = self.finding.particulars.pid.filter(|_| unix) {
+        if let Some(pid) = particulars.pid.filter(|_| unix) {
             fix.run = vec![format!("kill {pid}")];
             fix.caution = Some("Whatever it was doing is lost: look at what it is before you stop it.".to_owned());
         }

@@ -52,7 +52,12 @@ pub(super) fn elsewhere(key: &str) -> Option<String> {
 pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
     let kinds: Vec<&'static str> = KINDS.iter().map(|(kind, _)| *kind).filter(|kind| fields.holds(kind)).collect();
     match kinds.as_slice() {
-        [kind] => one(fields, kind, words),
+        [kind] => {
+            let subject = one(fields, kind, words);
+            // Where the subject itself is wrong, its further keys are still known ones.
+            know_keys(fields, &[kind]);
+            subject
+        }
         [] => {
             let all: Vec<&str> = KINDS.iter().map(|(kind, _)| *kind).collect();
             let message = format!("{} does not say what is checked", fields.place());
@@ -61,7 +66,10 @@ pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
                 .into_iter()
                 .find_map(|(key, _)| Some((key.span, key.value, crate::text::nearest(key.value, all.clone())?)));
             let (span, note) = match near {
-                Some((span, key, near)) => (span, format!("`{}` is not a kind; did you mean `{near}`?", shortened(key))),
+                Some((span, key, near)) => {
+                    fields.pass_over(key);
+                    (span, format!("`{}` is not a kind; did you mean `{near}`?", shortened(key)))
+                }
                 None => (fields.span(), format!("it needs one of {}", join_words(&all, "or"))),
             };
             let problem =
@@ -74,14 +82,16 @@ pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
             let message =
                 format!("{} checks {} at once; make it one requirement for each", fields.place(), join_words(&named, "and"));
             fields.problems().report(ProblemKind::Subject, fields.key_span(second), message);
-            // Their keys are known all the same, so that this one mistake is not reported five times.
-            for (_, keys) in KINDS.iter().filter(|(kind, _)| kinds.contains(kind)) {
-                keys.iter().chain(&kinds).for_each(|key| {
-                    fields.has(key);
-                });
-            }
+            know_keys(fields, &kinds);
             None
         }
+    }
+}
+
+fn know_keys(fields: &Fields<'_>, kinds: &[&'static str]) {
+    for (kind, keys) in KINDS.iter().filter(|(kind, _)| kinds.contains(kind)) {
+        fields.pass_over(kind);
+        keys.iter().for_each(|key| fields.pass_over(key));
     }
 }
 
@@ -90,12 +100,15 @@ fn one(fields: &Fields<'_>, kind: &'static str, words: &Words<'_>) -> Option<Sub
     Some(match kind {
         "tool" => Subject::Tool(tool(fields)?),
         "port" => Subject::Port(port(fields)?),
-        "disk" => Subject::Disk(Disk {
-            size: fields.read("disk", Size::parse)?,
-            at: fields.owned("at").unwrap_or_else(|| ".".to_owned()),
-            inodes: fields.number("inodes").map(|number| number.value),
-        }),
-        "memory" => Subject::Memory(Memory { size: fields.read("memory", Size::parse)?, free: flag(fields, "free") }),
+        "disk" => {
+            let at = fields.owned("at").unwrap_or_else(|| ".".to_owned());
+            let inodes = fields.number("inodes").map(|number| number.value);
+            Subject::Disk(Disk { size: fields.read("disk", Size::parse)?, at, inodes })
+        }
+        "memory" => {
+            let free = flag(fields, "free");
+            Subject::Memory(Memory { size: fields.read("memory", Size::parse)?, free })
+        }
         "cores" => Subject::Cores(fields.number("cores")?.value),
         "virtualization" => Subject::Virtualization(
             fields.word("virtualization", &[("usable", Virtualization::Usable), ("present", Virtualization::Present)])?,

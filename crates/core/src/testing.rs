@@ -1,0 +1,93 @@
+//! A scripted machine for the tests of this crate.
+
+use crate::driver::{Driver, Finished, Selection, Settled};
+use crate::finding::Finding;
+use crate::guide::{self, Guide};
+use crate::observation::{Account, Observation, Os, ProgramCopy, Run, RunEnd, Surroundings, System};
+use crate::prelude::*;
+use crate::probe::Probe;
+use hashbrown::HashMap;
+
+pub(crate) type Script = HashMap<Probe, Observation>;
+
+/// A guide with this body.
+pub(crate) fn guide(body: &str) -> Guide {
+    let text = format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[role.shore]\n[role.docs]\n{body}");
+    guide::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"))
+}
+
+/// A plain Debian machine, whose ordinary user may use sudo.
+pub(crate) fn debian() -> Script {
+    let system = System {
+        os: Os::Linux,
+        version: Some("6.1.0".into()),
+        edition: None,
+        distro: Some("debian".into()),
+        distro_like: Vec::new(),
+        distro_version: Some("12".into()),
+        pretty: None,
+        arch: "x86_64".into(),
+    };
+    let around = Surroundings { wsl: Some(false), container: Some(false), virtual_machine: Some(false), ci: Some(false) };
+    let account = Account {
+        name: Some("skipper".into()),
+        root: false,
+        admin: Some(true),
+        elevate: Some("sudo".into()),
+        groups: vec!["skipper".into()],
+        shell: Some("bash".into()),
+        startup_file: Some("~/.bashrc".into()),
+    };
+    Script::from_iter([
+        (Probe::System, Observation::System(system)),
+        (Probe::Surroundings, Observation::Surroundings(around)),
+        (Probe::Account, Observation::Account(account)),
+        (Probe::Managers, Observation::Managers(vec!["apt".into()])),
+    ])
+}
+
+/// Adds a program with what it prints when asked for its version.
+pub(crate) fn program(script: &mut Script, path: &str, end: RunEnd, stdout: &str) {
+    let name = path.rsplit('/').next().unwrap_or(path).to_owned();
+    let copy = ProgramCopy { path: path.into(), real_path: path.into(), executable: true, in_project: false };
+    let copies = script.entry(Probe::Program { name }).or_insert_with(|| Observation::Program(Vec::new()));
+    if let Observation::Program(copies) = copies {
+        copies.push(copy);
+    }
+    let run = Run { end, stdout: stdout.into(), stderr: String::new(), cut: false };
+    script.insert(Probe::Run { path: path.into(), arguments: vec!["--version".into()] }, Observation::Run(run));
+}
+
+/// What a script answers; programs that it does not name are not there, and nothing else is known.
+pub(crate) fn answer(script: &Script, probe: &Probe) -> Observation {
+    script.get(probe).cloned().unwrap_or_else(|| match probe {
+        Probe::Program { .. } => Observation::Program(Vec::new()),
+        other => Observation::CouldNotLook(format!("the script does not say: {other}")),
+    })
+}
+
+/// Drives a preflight to its end, answering whichever open question `choose` picks.
+pub(crate) fn drive(guide: &Guide, script: &Script, selection: Selection, mut choose: impl FnMut(usize) -> usize) -> Finished {
+    let mut driver = Driver::new(guide, selection).unwrap();
+    let mut open: Vec<Arc<Probe>> = Vec::new();
+    loop {
+        open.extend(core::iter::from_fn(|| driver.next_probe()));
+        if open.is_empty() {
+            assert!(driver.is_finished());
+            return driver.finish();
+        }
+        let probe = open.swap_remove(choose(open.len()) % open.len());
+        driver.answer(&probe, answer(script, &probe));
+    }
+}
+
+/// What came of everything, asked in the driver's own order.
+pub(crate) fn settle(body: &str, script: &Script) -> Vec<Settled> {
+    drive(&guide(body), script, Selection::default(), |_| 0).settled
+}
+
+/// The finding of a guide's one requirement `x`.
+pub(crate) fn find(body: &str, script: &Script) -> Finding {
+    let settled = settle(&format!("[require.x]\n{body}\n"), script);
+    (*settled.first().unwrap().finding).clone()
+}
