@@ -181,3 +181,6 @@ fn closing(then: Then, steps: &[Step]) -> Step {
         takes_ms: None,
     }
 }
+
+#[cfg(test)]
+mod tests;

@@ -7,11 +7,15 @@ use crate::inquiry::{Inquiry, Stop};
 use crate::observation::cores_text;
 use crate::prelude::*;
 
+fn counted(cores: u64) -> String {
+    if cores == 1 { "1 processor core".to_owned() } else { format!("{cores} processor cores") }
+}
+
 pub(super) fn find(inquiry: &mut Inquiry<'_>, need: u64) -> Result<Finding, Stop> {
     let cores = inquiry.cores()?;
     let online = cores.online;
     if online < need {
-        let message = format!("This machine has {online} processor cores, and {need} are needed.");
+        let message = format!("This machine has {}, and {need} are needed.", counted(online));
         return Ok(Finding::unmet(Cause::CoresShort, message).found(online.to_string()));
     }
     if let Some(cap) = lowest(&cores.caps).filter(|cap| cap.amount < need.saturating_mul(100)) {

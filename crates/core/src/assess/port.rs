@@ -45,8 +45,8 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Finding, St
                 );
             }
             Binding::NoAddress => {
-                let address = place.address.as_deref().unwrap_or("");
-                let message = format!("This machine does not have the address {address}, so nothing can be served there.");
+                let address = place.address.as_ref().map(|address| format!(" {address}")).unwrap_or_default();
+                let message = format!("This machine does not have the address{address}, so nothing can be served there.");
                 return Ok(Finding::unmet(Cause::PortNoAddress, message).found("no such address").with(about(place)));
             }
         }

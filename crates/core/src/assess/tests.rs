@@ -156,7 +156,7 @@ fn place(port: u16) -> PortPlace {
 #[case::nowhere(
     Binding::NoAddress,
     Some(Cause::PortNoAddress),
-    "This machine does not have the address , so nothing can be served there."
+    "This machine does not have the address, so nothing can be served there."
 )]
 fn a_port_is_judged_by_binding_it(#[case] binding: Binding, #[case] cause: Option<Cause>, #[case] message: &str) {
     let mut script = debian();
@@ -284,7 +284,7 @@ fn memory_is_what_can_be_used(
 
 #[rstest]
 #[case::enough(4, None, None, "4 processor cores can be used.")]
-#[case::short(1, None, Some(Cause::CoresShort), "This machine has 1 processor cores, and 2 are needed.")]
+#[case::short(1, None, Some(Cause::CoresShort), "This machine has 1 processor core, and 2 are needed.")]
 #[case::capped(
     8,
     Some(150),

@@ -120,13 +120,15 @@ proptest! {
         let guide = guide(&body);
         let settled = drive(&guide, &script, Selection::default(), |_| 0).settled;
         let findings: Vec<Option<Arc<Finding>>> = settled.iter().map(|one| Some(Arc::clone(&one.finding))).collect();
-        // What disks need together rests on every disk's place, so that is evidence for each of them.
-        let together: Vec<_> = settled.iter().flat_map(|one| &one.finding.evidence).filter(|answer| matches!(*answer.probe, Probe::DiskRoom { .. })).collect();
         for one in &settled {
             let mut known = Known::default();
-            let disk = one.finding.evidence.iter().any(|answer| matches!(*answer.probe, Probe::DiskRoom { .. }));
-            for answer in one.finding.evidence.iter().chain(together.iter().copied().filter(|_| disk)) {
+            for answer in &one.finding.evidence {
                 known.learn(Arc::clone(&answer.probe), (*answer.observation).clone(), 0);
+            }
+            // Disks that the finding does not rest on need not be known.
+            for number in 0..4 {
+                let probe = Probe::DiskRoom { path: format!("/d{number}") };
+                known.learn(Arc::new(probe), Observation::CouldNotLook("left out".into()), 0);
             }
             for probe in [Probe::System, Probe::Managers, Probe::Surroundings] {
                 known.learn(Arc::new(probe.clone()), crate::testing::answer(&script, &probe), 0);

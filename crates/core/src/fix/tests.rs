@@ -1,1 +1,123 @@
+use super::{Fix, Shell, Source, quote};
+use crate::guide::Protocol;
+use crate::observation::{Binding, Holder, Observation, ProgramCopy, RunEnd};
+use crate::prelude::*;
+use crate::probe::{PortPlace, Probe};
+use crate::testing::{Script, debian, program, settle};
+use proptest::prelude::*;
+use rstest::rstest;
 
+fn first_fix(body: &str, script: &Script) -> Fix {
+    let settled = settle(&format!("[require.x]\n{body}\n"), script);
+    settled.into_iter().next().unwrap().fixes.into_iter().next().unwrap()
+}
+
+fn account(script: &mut Script, change: impl FnOnce(&mut crate::observation::Account)) {
+    if let Some(Observation::Account(account)) = script.get_mut(&Probe::Account) {
+        change(account);
+    }
+}
+
+const PACKAGED: &str = "tool = \"cmake\"\npackages = { dnf = \"cmake\", apt = \"cmake\" }";
+
+#[test]
+fn a_package_is_installed_as_this_person_can() {
+    let mut script = debian();
+    let fix = first_fix(PACKAGED, &script);
+    assert_eq!((fix.run.as_slice(), fix.admin, fix.caution), (&["sudo apt-get install cmake".to_owned()][..], true, None));
+    account(&mut script, |account| account.root = true);
+    assert_eq!(first_fix(PACKAGED, &script).run, ["apt-get install cmake"]);
+    account(&mut script, |account| (account.root, account.admin, account.elevate) = (false, Some(false), Some("sudo".into())));
+    assert!(first_fix(PACKAGED, &script).caution.unwrap().contains("no admin rights"));
+    account(&mut script, |account| (account.admin, account.elevate) = (Some(true), None));
+    let fix = first_fix(PACKAGED, &script);
+    assert_eq!(
+        (fix.run.as_slice(), fix.caution.as_deref()),
+        (&["apt-get install cmake".to_owned()][..], Some("There is no sudo here: do it as root."))
+    );
+}
+
+#[test]
+fn a_guides_fix_for_this_cause_and_machine_wins_over_the_built_in_one() {
+    let fixes = "
+        [[require.x.fix]]\nsay = \"For another cause.\"\ncause = \"tool-too-old\"
+        [[require.x.fix]]\nsay = \"For another system.\"\nwhen = \"macos\"
+        [[require.x.fix]]\nsay = \"Get {wanted} as {user}; {found}.\"\nrun = [\"sudo get {wanted}\", \"get {wanted}\"]\nadmin = true\n";
+    let fix = first_fix(&format!("{PACKAGED}\nversion = \">= 3.25\"{fixes}"), &debian());
+    assert_eq!(fix.source, Source::Guide);
+    assert_eq!(fix.say, "Get >= 3.25 as skipper; not on PATH.");
+    assert_eq!(fix.run, ["sudo get '>= 3.25'", "sudo get '>= 3.25'"]);
+}
+
+#[test]
+fn a_held_port_is_moved_where_the_project_allows_it_and_else_its_holder_is_stopped() {
+    let place = PortPlace { protocol: Protocol::Tcp, address: None, port: 7070 };
+    let mut script = debian();
+    script.insert(Probe::PortBinding(place.clone()), Observation::PortBinding(Binding::Held));
+    script.insert(Probe::FreePort(place.clone()), Observation::FreePort(Some(7072)));
+    let mine = Holder { pid: Some(9), name: Some("nginx".into()), user: None };
+    script.insert(Probe::PortHolder(place.clone()), Observation::PortHolder(Some(mine)));
+    let setting = Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) };
+    script.insert(setting, Observation::SettingNumber(crate::observation::SettingNumber::Unset));
+    assert_eq!(first_fix("port = 7070", &script).run, ["kill 9"]);
+    let edit = first_fix("port = 7070\nset_by = { variable = \"SHORE_PORT\", env_file = \".env\" }", &script).edit.unwrap();
+    assert_eq!((edit.file.as_str(), edit.append.as_str()), (".env", "SHORE_PORT=7072"));
+    let hidden = Holder { pid: None, name: None, user: Some("purser".into()) };
+    script.insert(Probe::PortHolder(place), Observation::PortHolder(Some(hidden)));
+    assert_eq!(first_fix("port = 7070", &script).run, ["sudo ss -lntup sport = :7070"]);
+}
+
+#[rstest]
+#[case::bash("bash", "export PATH='/opt/a b':\"$PATH\"")]
+#[case::fish("fish", "set -gx PATH '/opt/a b' $PATH")]
+fn the_good_copy_is_put_first_in_the_words_of_the_shell(#[case] shell: &str, #[case] line: &str) {
+    let mut script = debian();
+    program(&mut script, "/usr/bin/cmake", RunEnd::Exit(0), "cmake 1.0");
+    program(&mut script, "/opt/a b/cmake", RunEnd::Exit(0), "cmake 3.0");
+    account(&mut script, |account| account.shell = Some(shell.into()));
+    let edit = first_fix("tool = \"cmake\"\nversion = \">= 2\"", &script).edit.unwrap();
+    assert_eq!((edit.file.as_str(), edit.append.as_str()), ("~/.bashrc", line));
+}
+
+#[test]
+fn paths_in_commands_are_quoted() {
+    let mut script = debian();
+    let path = "/opt/it's; rm/cmake";
+    let copy = ProgramCopy { path: path.into(), real_path: path.into(), executable: false, in_project: false };
+    script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
+    assert_eq!(first_fix("tool = \"cmake\"", &script).run, [r"chmod +x '/opt/it'\''s; rm/cmake'"]);
+}
+
+/// What a POSIX shell makes of one quoted word (POSIX Shell 2.2).
+fn unquoted(word: &str) -> Option<String> {
+    let mut plain = String::new();
+    let mut rest = word;
+    while !rest.is_empty() {
+        if let Some(inner) = rest.strip_prefix('\'') {
+            let (text, after) = inner.split_once('\'')?;
+            plain.push_str(text);
+            rest = after;
+        } else if let Some(after) = rest.strip_prefix('\\') {
+            let first = after.chars().next()?;
+            plain.push(first);
+            rest = &after[first.len_utf8()..];
+        } else {
+            let first = rest.chars().next()?;
+            if " \t\n$`\"*?[];&|<>(){}~#!".contains(first) {
+                return None;
+            }
+            plain.push(first);
+            rest = &rest[first.len_utf8()..];
+        }
+    }
+    Some(plain)
+}
+
+proptest! {
+    #[test]
+    fn any_text_is_one_word_of_a_shell(text in "[a-z '\"$`\\\\\n*~-]{0,12}") {
+        let word = quote(&text, Shell::Posix);
+        prop_assert!(!word.starts_with('-') && !word.is_empty());
+        prop_assert_eq!(unquoted(&word), Some(text));
+    }
+}

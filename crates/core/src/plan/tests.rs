@@ -1,0 +1,65 @@
+use super::{Plan, make};
+use crate::driver::Selection;
+use crate::guide::Then;
+use crate::observation::{Cores, Device, Observation, Processor};
+use crate::prelude::*;
+use crate::probe::Probe;
+use crate::testing::{Script, debian, drive, guide};
+
+fn plan(body: &str, script: &Script) -> Plan {
+    let guide = guide(body);
+    let settled = drive(&guide, script, Selection::default(), |_| 0).settled;
+    make(&guide, &settled)
+}
+
+fn said(plan: &Plan) -> Vec<String> {
+    plan.steps.iter().map(|step| format!("{} {:?} {:?}", step.say, step.run, step.settles)).collect()
+}
+
+#[test]
+fn packages_become_one_command_and_a_sign_in_comes_once_and_last() {
+    let mut script = debian();
+    script.insert(
+        Probe::Processor,
+        Observation::Processor(Processor { able: Some(true), offered: Some(true), hypervisor: Some(false) }),
+    );
+    script.insert(Probe::Device { path: "/dev/kvm".into() }, Observation::Device(Device::Denied(Some("kvm".into()), None)));
+    script.insert(Probe::DatabaseGroups, Observation::DatabaseGroups(Vec::new()));
+    let body = "
+        [require.a]\ntool = \"a\"\npackages = { brew = \"a\", apt = \"a-pkg\" }
+        [require.virt]\nvirtualization = \"usable\"\nlevel = \"should\"
+        [require.b]\ntool = \"b\"\npackages = { apt = \"b-pkg\" }
+        [require.c]\ntool = \"c\"\ntitle = \"the second of a\"\npackages = { apt = \"a-pkg\" }
+        [require.d]\ntool = \"d\"\n[[require.d.fix]]\nsay = \"Fetch d.\"\nrun = \"fetch d\"\ndownload = \"10 MB\"\ntakes = \"90 s\"\n";
+    let plan = plan(body, &script);
+    let expected = [
+        r#"Install a, b and the second of a with apt. ["sudo apt-get install a-pkg b-pkg"] [0, 2, 3]"#,
+        r#"Become a member of the group kvm. ["sudo usermod -aG kvm skipper"] [1]"#,
+        r#"Fetch d. ["fetch d"] [4]"#,
+        "Sign out completely and in again, so that the changes above take effect. [] [1]",
+    ];
+    assert_eq!(said(&plan), expected);
+    assert_eq!((plan.download_bytes, plan.takes_ms, plan.steps_of_unknown_cost), (10_000_000, 90_000, 2));
+    assert_eq!(plan.then, [Then::SignIn]);
+}
+
+#[test]
+fn the_same_step_for_two_is_one_step() {
+    let mut script = debian();
+    script.insert(Probe::Cores, Observation::Cores(Cores { online: 1, caps: Vec::new() }));
+    let plan = plan("[require.a]\ncores = 2\nlevel = \"may\"\n[require.b]\ncores = 4\n", &script);
+    assert_eq!(said(&plan), ["Work on a machine with more cores, or expect the build to take longer. [] [0, 1]"]);
+    assert_eq!(plan.steps[0].level, crate::guide::Level::Must);
+}
+
+#[test]
+fn a_restart_in_words_is_the_restart_and_makes_a_sign_in_needless() {
+    let fixes = |id: &str, say: &str, then: &str| {
+        format!("[require.{id}]\ntool = \"{id}\"\n[[require.{id}.fix]]\nsay = \"{say}\"\nthen = \"{then}\"\n")
+    };
+    let body = fixes("a", "Restart into the firmware.", "restart")
+        + "[require.b]\ntool = \"b\"\n[[require.b.fix]]\nsay = \"Join.\"\nrun = \"join\"\nthen = \"sign-in\"\n";
+    let plan = plan(&body, &debian());
+    assert_eq!(said(&plan), [r#"Join. ["join"] [1]"#, "Restart into the firmware. [] [0]"]);
+    assert_eq!(plan.then, [Then::Restart]);
+}
