@@ -192,6 +192,7 @@ fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
         }
     }
     let total = counted(needed.len(), "needed thing");
+    let all = if needed.len() == 1 { "The one needed thing is met.".to_owned() } else { format!("All {total} are met.") };
     let optional = report.settled.iter().filter(|one| report.requirement(one).is_some_and(|one| one.level != Level::Must));
     let optional = optional.filter(|one| !one.finding.verdict.is_fine()).count();
     let besides = if optional == 0 {
@@ -200,7 +201,7 @@ fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
         format!(" Besides, {} could be better.", counted(optional, "recommended thing"))
     };
     let (word, ink, text) = match report.outcome() {
-        Outcome::Ready => ("READY", Ink::Good, format!("All of {total} {} met.{besides}", are(needed.len()))),
+        Outcome::Ready => ("READY", Ink::Good, format!("{all}{besides}")),
         Outcome::NotReady => ("NOT READY", Ink::Loud, format!("Of {total}, {}.{besides}", join_words(&parts, "and"))),
         Outcome::Undecided => (
             "UNDECIDED",

@@ -1,0 +1,95 @@
+//! A folder with a guide and programs, and the real program run in it.
+
+#![allow(dead_code, reason = "each test file uses its own part")]
+
+use serde_json::Value;
+use std::path::{Path, PathBuf};
+use std::process::{Command, Output, Stdio};
+
+pub(crate) struct Bench {
+    pub(crate) folder: tempfile::TempDir,
+    bin: PathBuf,
+}
+
+impl Bench {
+    /// A folder with a guide of these requirements.
+    pub(crate) fn new(requirements: &str) -> Self {
+        Self::with_guide(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{requirements}"))
+    }
+
+    pub(crate) fn with_guide(guide: impl AsRef<[u8]>) -> Self {
+        let folder = tempfile::tempdir().unwrap();
+        let (project, bin) = (folder.path().join("project"), folder.path().join("bin"));
+        std::fs::create_dir_all(&project).unwrap();
+        std::fs::create_dir_all(&bin).unwrap();
+        std::fs::write(project.join("setup-guide.toml"), guide).unwrap();
+        // Other users must be able to get here.
+        #[cfg(unix)]
+        std::fs::set_permissions(folder.path(), std::os::unix::fs::PermissionsExt::from_mode(0o755)).unwrap();
+        Self { folder, bin }
+    }
+
+    pub(crate) fn project(&self) -> PathBuf {
+        self.folder.path().join("project")
+    }
+
+    /// A shell script on PATH.
+    #[cfg(unix)]
+    pub(crate) fn program(&self, name: &str, body: &str) -> PathBuf {
+        let path = self.bin.join(name);
+        std::fs::write(&path, format!("#!/bin/sh\n{body}\n")).unwrap();
+        std::fs::set_permissions(&path, std::os::unix::fs::PermissionsExt::from_mode(0o755)).unwrap();
+        path
+    }
+
+    pub(crate) fn file(&self, name: &str, text: &str) -> PathBuf {
+        let path = self.project().join(name);
+        std::fs::write(&path, text).unwrap();
+        path
+    }
+
+    /// The program, ready to be run in the project's folder as a plain terminal of 80 columns would.
+    pub(crate) fn command(&self, before: &[&str], arguments: &[&str]) -> Command {
+        let program = Path::new(env!("CARGO_BIN_EXE_setup-ready"));
+        let mut words: Vec<&std::ffi::OsStr> = before.iter().map(AsRef::as_ref).collect();
+        words.push(program.as_os_str());
+        let mut command = Command::new(words[0]);
+        command.args(&words[1..]).args(arguments).current_dir(self.project()).stdin(Stdio::null());
+        let path = std::env::var("PATH").unwrap();
+        command
+            .env("PATH", format!("{}:{path}", self.bin.display()))
+            .env("COLUMNS", "80")
+            .env_remove("NO_COLOR")
+            .env_remove("CI");
+        command
+    }
+
+    pub(crate) fn run(&self, arguments: &[&str]) -> Output {
+        self.command(&[], arguments).output().unwrap()
+    }
+
+    /// The report as JSON, run by way of other programs (`setpriv`, `taskset`), with the exit status.
+    pub(crate) fn report(&self, before: &[&str], arguments: &[&str]) -> (i32, Value) {
+        let mut all = vec!["preflight", "--format", "json"];
+        all.extend(arguments);
+        let output = self.command(before, &all).output().unwrap();
+        let value = serde_json::from_slice(&output.stdout);
+        (output.status.code().unwrap(), value.unwrap_or_else(|error| panic!("{error}: {output:?}")))
+    }
+}
+
+/// What a report says of one requirement.
+pub(crate) fn of<'r>(report: &'r Value, id: &str) -> &'r Value {
+    report["requirements"].as_array().unwrap().iter().find(|one| one["id"] == id).unwrap_or_else(|| panic!("no {id}"))
+}
+
+/// Verdict, cause and message of one requirement.
+pub(crate) fn essence(report: &Value, id: &str) -> (String, String, String) {
+    let one = of(report, id);
+    let text = |key: &str| one[key].as_str().unwrap_or("").to_owned();
+    (text("verdict"), text("cause"), text("message"))
+}
+
+pub(crate) fn text(bytes: &[u8]) -> String {
+    String::from_utf8(bytes.to_vec()).unwrap()
+}

@@ -1,0 +1,208 @@
+//! The program as people and scripts use it: words, formats, exit statuses, mistakes.
+
+mod bench;
+
+use bench::{Bench, text};
+use rstest::rstest;
+use serde_json::Value;
+use snapbox::assert_data_eq;
+use snapbox::data::Data;
+use std::path::Path;
+
+fn snapshot(name: &str) -> Data {
+    Data::read_from(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/snapshots").join(name), None)
+}
+
+fn demo() -> (Bench, String) {
+    let bench = Bench::new("[require.unused]\ncores = 1\n");
+    let output = bench.run(&["demo", "--into", "sea"]);
+    assert_eq!(output.status.code(), Some(0));
+    (bench, text(&output.stdout))
+}
+
+#[rstest]
+#[case::laptop_for_firmware("laptop-80.txt", "80", &["--machine", "sea/machines/clean-debian-laptop.toml", "--role", "firmware"], 1)]
+#[case::laptop_narrow("laptop-50.txt", "50", &["--machine", "sea/machines/clean-debian-laptop.toml", "--role", "firmware"], 1)]
+#[case::server_wide("server-120.txt", "120", &["--machine", "sea/machines/shared-server.toml"], 1)]
+#[case::server_plain_and_verbose("server-verbose.txt", "80", &["--machine", "sea/machines/shared-server.toml", "--role", "shore", "--plain", "-v"], 1)]
+#[case::container("container-80.txt", "80", &["--machine", "sea/machines/build-container.toml", "--role", "firmware"], 0)]
+#[case::workstation("workstation-80.txt", "80", &["--machine", "sea/machines/ready-workstation.toml"], 0)]
+#[case::workstation_quiet("workstation-quiet.txt", "80", &["--machine", "sea/machines/ready-workstation.toml", "-q"], 0)]
+fn reports_read_like_this(#[case] name: &str, #[case] columns: &str, #[case] arguments: &[&str], #[case] status: i32) {
+    let (bench, _) = demo();
+    let mut all = vec!["preflight", "--guide", "sea"];
+    all.extend(arguments);
+    let output = bench.command(&[], &all).env("COLUMNS", columns).output().unwrap();
+    assert_eq!(output.status.code(), Some(status));
+    let shown = text(&output.stdout);
+    let width: usize = columns.parse().unwrap();
+    // Commands are copied as they stand; everything else fits.
+    let too_wide: Vec<&str> = shown
+        .lines()
+        .filter(|line| {
+            line.chars().count() > width
+                && !["setup-ready ", "sudo "].iter().any(|command| line.trim_start().starts_with(command))
+        })
+        .collect();
+    assert_eq!(too_wide, Vec::<&str>::new());
+    assert_data_eq!(shown, snapshot(name));
+}
+
+#[test]
+fn the_demonstration_reads_like_this_and_writes_only_where_it_says() {
+    let (bench, shown) = demo();
+    assert_data_eq!(shown, snapshot("demo.txt"));
+    assert_eq!(std::fs::read_dir(bench.project()).unwrap().count(), 2);
+    let again = bench.run(&["demo", "--into", "sea"]);
+    assert_eq!(again.status.code(), Some(4));
+    assert!(text(&again.stderr).contains("sea cannot be written"));
+}
+
+#[rstest]
+#[case::a_cause("explain-cause.txt", &["explain", "virt-firmware-off", "--guide", "sea"])]
+#[case::a_requirement("explain-requirement.txt", &["explain", "cmake", "--guide", "sea", "--machine", "sea/machines/shared-server.toml"])]
+#[case::the_list("explain-list.txt", &["explain", "--guide", "sea"])]
+#[case::help("help.txt", &["--help"])]
+#[case::help_of_preflight("help-preflight.txt", &["preflight", "--help"])]
+fn words_are_explained_like_this(#[case] name: &str, #[case] arguments: &[&str]) {
+    let (bench, _) = demo();
+    let output = bench.run(arguments);
+    assert_eq!(output.status.code(), Some(0));
+    assert_data_eq!(text(&output.stdout), snapshot(name));
+}
+
+#[test]
+fn mistakes_in_a_guide_are_shown_with_their_places() {
+    let bench = Bench::new(
+        "[require.cmake]\ntool = \"cmake\"\nverison = \">= 3.25\"\n[require.charts]\ndisk = \"12 gigs\"\nat = \"~\"\n[require.port]\nport = 7070
+         stage = \"machin\"\nwhen = \"linux and macso\"\n[require.evil]\ntool = \"git\"\ntitle = 5\n\"\\u001B[31m\" = 1\n",
+    );
+    let output = bench.run(&["preflight"]);
+    assert_eq!((output.status.code(), output.stdout.len()), (Some(2), 0));
+    let shown = text(&output.stderr);
+    assert!(!shown.contains('\u{1b}'));
+    assert_data_eq!(shown, snapshot("mistakes.txt"));
+}
+
+#[rstest]
+#[case::not_utf8(&b"format = 1\nname = \"\xff\"\n"[..], "line 2 holds the byte 0xff")]
+#[case::not_toml(b"format = 1\n[project\n", "this is not TOML")]
+#[case::another_format(b"format = 3\n", "format 3 is not known")]
+#[case::empty(b"", "must start with `format = 1`")]
+fn what_is_no_guide_is_refused(#[case] guide: &[u8], #[case] part: &str) {
+    let output = Bench::with_guide(guide).run(&["preflight"]);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(text(&output.stderr).contains(part), "{}", text(&output.stderr));
+}
+
+#[test]
+fn guides_that_are_too_large_or_not_there_are_refused_with_the_reason() {
+    let bench = Bench::with_guide(vec![b' '; 50_000_000]);
+    let output = bench.run(&["preflight"]);
+    assert_eq!(output.status.code(), Some(2));
+    let shown = text(&output.stderr).split_whitespace().collect::<Vec<_>>().join(" ");
+    assert!(shown.contains("larger than 8388608 bytes, which is the most that is read"), "{shown}");
+    std::fs::remove_file(bench.project().join("setup-guide.toml")).unwrap();
+    let output = bench.run(&["preflight"]);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(text(&output.stderr).contains("there is no setup-guide.toml in"));
+    assert_eq!(bench.run(&["explain", "port-held"]).status.code(), Some(0), "a cause needs no guide");
+}
+
+#[rstest]
+#[case::a_role(&["preflight", "--role", "firmwre"], "Did you mean firmware?")]
+#[case::a_requirement(&["preflight", "--only", "cmaek"], "Did you mean cmake?")]
+#[case::a_word_to_explain(&["explain", "tool-too-odl"], "Did you mean tool-too-old?")]
+#[case::a_command(&["prefligth"], "preflight")]
+#[case::an_option(&["preflight", "--rol", "x"], "--role")]
+#[case::a_time(&["preflight", "--time-limit", "10"], "is not a unit here")]
+#[case::a_machine_that_is_not_there(&["preflight", "--machine", "nowhere.toml"], "nowhere.toml cannot be read")]
+fn a_wrong_word_gets_the_nearest_right_one(#[case] arguments: &[&str], #[case] part: &str) {
+    let (bench, _) = demo();
+    let mut all = arguments.to_vec();
+    all.extend(["--guide", "sea"]);
+    let output = bench.run(&all);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(text(&output.stderr).contains(part), "{}", text(&output.stderr));
+}
+
+#[test]
+fn what_cannot_be_checked_yet_makes_it_undecided() {
+    let output = Bench::new("[require.x]\ngroup = \"dialout\"\n").run(&["preflight", "-q"]);
+    assert_eq!(output.status.code(), Some(3));
+    assert!(text(&output.stdout).starts_with("UNDECIDED"));
+}
+
+#[test]
+fn json_has_the_fields_that_scripts_rely_on() {
+    let (bench, _) = demo();
+    let machine = "sea/machines/shared-server.toml";
+    let (status, report) = bench.report(&[], &["--guide", "sea", "--machine", machine, "--role", "shore"]);
+    assert_eq!(status, 1);
+    let has = |value: &Value, keys: &[&str]| {
+        let missing: Vec<&&str> = keys.iter().filter(|key| value.get(**key).is_none()).collect();
+        assert!(missing.is_empty(), "{missing:?} in {value}");
+    };
+    let top = [
+        "format",
+        "software",
+        "project",
+        "guide",
+        "machine",
+        "role",
+        "started",
+        "elapsed_ms",
+        "outcome",
+        "counts",
+        "requirements",
+        "plan",
+    ];
+    has(&report, &top);
+    has(&report["guide"], &["path", "sha256"]);
+    has(&report["machine"], &["source", "name", "os", "os_version", "distro", "distro_version", "arch", "flags"]);
+    has(&report["counts"], &["met", "unmet", "unknown", "blocked", "skipped"]);
+    has(&report["plan"], &["steps", "download_bytes", "takes_s", "then"]);
+    let keys = [
+        "id",
+        "stage",
+        "kind",
+        "level",
+        "title",
+        "verdict",
+        "cause",
+        "found",
+        "wanted",
+        "message",
+        "why",
+        "evidence",
+        "blocked_by",
+        "fixes",
+        "elapsed_ms",
+    ];
+    for one in report["requirements"].as_array().unwrap() {
+        has(one, &keys);
+        one["evidence"].as_array().unwrap().iter().for_each(|seen| has(seen, &["asked", "saw"]));
+        let keys = ["say", "run", "admin", "then", "caution", "download_bytes", "takes_s", "source"];
+        one["fixes"].as_array().unwrap().iter().for_each(|fix| has(fix, &keys));
+    }
+    report["plan"]["steps"].as_array().unwrap().iter().for_each(|step| has(step, &["say", "run", "settles", "admin", "then"]));
+    assert_eq!(report["format"], 1);
+    assert_eq!(report["guide"]["sha256"].as_str().unwrap().len(), 64);
+    assert_eq!((report["machine"]["source"].as_str(), report["machine"]["distro"].as_str()), (Some("described"), Some("ubuntu")));
+    assert_eq!((report["role"].as_str(), report["outcome"].as_str()), (Some("shore"), Some("not-ready")));
+    let started = report["started"].as_str().unwrap();
+    assert!(started.len() == 20 && started.ends_with('Z'), "{started}");
+}
+
+#[test]
+fn a_result_goes_whole_into_a_file_and_colour_only_where_it_is_wanted() {
+    let (bench, _) = demo();
+    let machine = ["preflight", "--guide", "sea", "--machine", "sea/machines/ready-workstation.toml"];
+    let with = |more: &[&str]| bench.run(&[&machine[..], more].concat());
+    assert_eq!(with(&["--output", "report.txt"]).stdout.len(), 0);
+    assert!(std::fs::read_to_string(bench.project().join("report.txt")).unwrap().contains("READY"));
+    assert_eq!(with(&["--output", "nowhere/report.txt"]).status.code(), Some(4));
+    assert!(!text(&with(&[]).stdout).contains('\u{1b}'));
+    assert!(text(&with(&["--color", "always"]).stdout).contains("\u{1b}["));
+    assert!(text(&bench.run(&["completions", "bash"]).stdout).contains("setup-ready"));
+}

@@ -1,0 +1,25 @@
+//! Checks this machine against a guide, and prints what is not met.
+//!
+//! Run it with: `cargo run --example check_this_machine [GUIDE]`
+
+use build_setup_ready::finding::Verdict;
+use build_setup_ready::{GuideFile, Live, Preflight};
+use std::path::PathBuf;
+
+fn main() -> Result<(), Box<dyn std::error::Error>> {
+    let path = match std::env::args_os().nth(1) {
+        Some(path) => PathBuf::from(path),
+        None => GuideFile::find(&std::env::current_dir()?)?,
+    };
+    let file = GuideFile::load(&path)?;
+    let machine = Live::new(file.folder());
+    let report = Preflight::new(&file.guide).run(&machine)?;
+    for one in report.settled.iter().filter(|one| one.finding.verdict != Verdict::Met) {
+        println!("{}", one.finding.message);
+        for fix in &one.fixes {
+            println!("  -> {} {}", fix.say, fix.run.join("; "));
+        }
+    }
+    println!("{}: {:?}", file.guide.project.name, report.outcome());
+    Ok(())
+}

@@ -1,0 +1,41 @@
+//! Use inside a project's own build task: before a long build starts, say in one line what would make it fail, and stop.
+//!
+//! Run it with: `cargo run --example inside_a_build_task`
+
+use build_setup_ready::driver::Selection;
+use build_setup_ready::finding::Verdict;
+use build_setup_ready::report::Outcome;
+use build_setup_ready::{GuideFile, Live, Preflight};
+use std::process::ExitCode;
+
+fn main() -> ExitCode {
+    match ready_to_build() {
+        Ok(true) => {
+            println!("building ...");
+            ExitCode::SUCCESS
+        }
+        Ok(false) => ExitCode::FAILURE,
+        Err(error) => {
+            eprintln!("the setup guide cannot be used: {error}");
+            ExitCode::from(2)
+        }
+    }
+}
+
+fn ready_to_build() -> Result<bool, Box<dyn std::error::Error>> {
+    let file = GuideFile::load(&GuideFile::find(&std::env::current_dir()?)?)?;
+    // Only what the build itself needs; the rest is for people.
+    let only = file
+        .guide
+        .requirements
+        .iter()
+        .enumerate()
+        .filter(|(_, one)| one.subject.kind() == "tool")
+        .map(|(index, _)| index)
+        .collect();
+    let report = Preflight::new(&file.guide).select(Selection { only, ..Selection::default() }).run(&Live::new(file.folder()))?;
+    for one in report.settled.iter().filter(|one| one.finding.verdict == Verdict::Unmet) {
+        eprintln!("not ready: {}", one.finding.message);
+    }
+    Ok(report.outcome() != Outcome::NotReady)
+}

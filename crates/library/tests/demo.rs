@@ -1,0 +1,60 @@
+//! The shipped demonstration: each machine's `[expect]` holds, for every requirement, however many jobs ask.
+
+use build_setup_ready::demo::{DemoMachine, GUIDE, MACHINES};
+use build_setup_ready::driver::Selection;
+use build_setup_ready::guide::{self, Guide};
+use build_setup_ready::report::Outcome;
+use build_setup_ready::{Described, Preflight, write};
+use rstest::rstest;
+
+fn demo_guide() -> Guide {
+    guide::parse(GUIDE).unwrap_or_else(|problems| panic!("{problems:?}"))
+}
+
+fn machine(name: &str) -> Described {
+    let machine: &DemoMachine = MACHINES.iter().find(|machine| machine.name == name).unwrap();
+    Described::parse(machine.text).unwrap_or_else(|problems| panic!("{problems:?}"))
+}
+
+#[rstest]
+#[case("clean-debian-laptop", Outcome::NotReady)]
+#[case("shared-server", Outcome::NotReady)]
+#[case("build-container", Outcome::NotReady)]
+#[case("ready-workstation", Outcome::Ready)]
+fn every_machine_is_as_it_expects(#[case] name: &str, #[case] outcome: Outcome) {
+    let guide = demo_guide();
+    let machine = machine(name);
+    let report = Preflight::new(&guide).run(&machine).unwrap();
+    assert_eq!(machine.differences(&report), Vec::<String>::new());
+    assert_eq!(machine.expected().len(), guide.requirements.len(), "every requirement has its expectation");
+    assert_eq!(report.outcome(), outcome);
+}
+
+#[test]
+fn a_wrong_expectation_is_told() {
+    let guide = demo_guide();
+    let text = MACHINES[0].text.replace("git = { verdict = \"unmet\", cause = \"tool-missing\" }", "git = { verdict = \"met\" }");
+    let machine = Described::parse(&text).unwrap();
+    let report = Preflight::new(&guide).run(&machine).unwrap();
+    assert_eq!(machine.differences(&report), ["git is expected to be met and is unmet (tool-missing)"]);
+}
+
+#[test]
+fn the_report_is_the_same_for_every_number_of_jobs() {
+    let guide = demo_guide();
+    let machine = machine("shared-server");
+    let json = |jobs| {
+        let selection = Selection { role: Some(1), ..Selection::default() };
+        let mut report = Preflight::new(&guide).select(selection).jobs(jobs).on_progress(|_| ()).run(&machine).unwrap();
+        report.frame.started = String::new();
+        report.frame.elapsed_ms = 0;
+        let mut text = Vec::new();
+        write::json(&report, &mut text).unwrap();
+        String::from_utf8(text).unwrap().lines().filter(|line| !line.contains("elapsed_ms")).collect::<Vec<_>>().join("\n")
+    };
+    let alone = json(1);
+    assert!(alone.len() > 5_000);
+    for jobs in [2, 3, 8, 32] {
+        assert_eq!(json(jobs), alone);
+    }
+}
