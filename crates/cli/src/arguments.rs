@@ -18,13 +18,17 @@ pub(crate) struct Typed {
 
 const TOP_EXAMPLES: &str = "Examples:
   setup-ready demo                      see what it does, on made-up machines
-  setup-ready preflight                 check this machine against the project's guide
+  setup-ready preflight                 check this machine
   setup-ready explain tool-too-old      what a word in a report means
 
-Exit status: 0 ready, 1 not ready, 2 wrong use or a mistake in the guide, 3 undecided, 4 the software failed.";
+Exit status:
+  0 ready   1 not ready   2 wrong use, or a mistake in the guide
+  3 undecided: nothing needed is missing, but something is unknown
+  4 the software failed   130 interrupted";
 
 /// How results are shown; these go with every command.
 #[derive(Debug, Args)]
+#[command(next_help_heading = "With every command")]
 pub(crate) struct Shown {
     /// The guide to use; otherwise setup-guide.toml in this folder or one above it
     #[arg(long, global = true, value_name = "FILE")]
@@ -49,11 +53,8 @@ pub(crate) struct Shown {
 /// When to use colour.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
 pub(crate) enum Color {
-    /// On a terminal
     Auto,
-    /// Always
     Always,
-    /// Never
     Never,
 }
 
@@ -63,7 +64,7 @@ pub(crate) enum Command {
     Preflight(Preflight),
     /// Everything about one requirement, or the page of a cause; alone, the list of both
     Explain(Explain),
-    /// A tour with a made-up project and four machines; nothing is changed and nothing written
+    /// A tour with a made-up project and four machines; your own is not looked at
     Demo(Demo),
     /// Completion for your shell, on standard output
     #[command(after_help = "Example:\n  setup-ready completions bash > ~/.local/share/bash-completion/completions/setup-ready")]
@@ -76,18 +77,19 @@ pub(crate) enum Command {
 /// The formats of a report.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
 pub(crate) enum Format {
-    /// For people
     Text,
-    /// For programs; the fields are in docs/report.md
     Json,
 }
 
 #[derive(Debug, Args)]
-#[command(after_help = "Examples:
+#[command(
+    next_help_heading = "What is checked, and how",
+    after_help = "Examples:
   setup-ready preflight --role firmware
   setup-ready preflight --only cmake,ninja
   setup-ready preflight --format json --output report.json
-  setup-ready preflight --machine machines/old-laptop.toml     try the guide on a described machine")]
+  setup-ready preflight --machine machines/old-laptop.toml"
+)]
 pub(crate) struct Preflight {
     /// What sort of contributor you are; the guide names the roles
     #[arg(long, value_name = "ROLE")]
@@ -113,7 +115,7 @@ pub(crate) struct Preflight {
     /// How long each program that is started may run, for example 30s or 2min
     #[arg(long, value_name = "TIME", value_parser = time_limit, default_value = "10s")]
     pub(crate) time_limit: Duration,
-    /// The form of the result
+    /// The form of the result: text for people, json for programs
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: Format,
 }
@@ -125,10 +127,13 @@ fn time_limit(text: &str) -> Result<Duration, String> {
 }
 
 #[derive(Debug, Args)]
-#[command(after_help = "Examples:
+#[command(
+    next_help_heading = "What is explained",
+    after_help = "Examples:
   setup-ready explain                   the requirements of the guide, and all causes
   setup-ready explain cmake             one requirement, looked at now
-  setup-ready explain tool-shadowed     the page of a cause")]
+  setup-ready explain tool-shadowed     the page of a cause"
+)]
 pub(crate) struct Explain {
     /// A requirement of the guide, or a cause
     #[arg(value_name = "ID-OR-CAUSE")]

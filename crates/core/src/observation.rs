@@ -412,7 +412,13 @@ impl Display for Run {
             RunEnd::NotStarted(_, reason) => Some(format!("could not be started: {reason}")),
         };
         let text = [self.stdout.trim(), self.stderr.trim()].into_iter().find(|text| !text.is_empty());
-        let lines = text.map(|text| text.lines().take(3).map(|line| line.chars().take(200).collect()).collect::<Vec<String>>());
+        let lines = text.map(|text| {
+            text.lines()
+                .filter(|line| !line.trim().is_empty())
+                .take(3)
+                .map(|line| line.chars().take(200).collect())
+                .collect::<Vec<String>>()
+        });
         let text = lines.map(|lines| lines.join("\n"));
         match (text, end) {
             (Some(text), None) => f.write_str(&text),

@@ -92,6 +92,9 @@ impl Problems {
     /// Adds a problem about a word that is not in a list, with the nearest right one.
     pub fn unknown_word(&self, kind: ProblemKind, span: Range<usize>, message: String, (word, known): (&str, &[&str])) {
         let near = crate::text::nearest(word, known.iter().copied());
+        let mut known = known.to_vec();
+        known.sort_unstable();
+        known.dedup();
         let note = match near {
             Some(near) => format!("did you mean `{near}`?"),
             None if known.is_empty() => "there is none to choose from".to_owned(),

@@ -17,8 +17,9 @@ pub(crate) fn show(failure: &Failure, look: &Look) {
     let mut paper = Paper::for_errors(look);
     if let Failure::Load(LoadError::Mistakes { path, text, problems }) = failure {
         let path = path.display().to_string();
-        for problem in problems.iter().take(MOST_SHOWN) {
-            let drawn = excerpt(problem, &path, text, look);
+        for (index, problem) in problems.iter().take(MOST_SHOWN).enumerate() {
+            let number = format!("mistake {} of {}", index + 1, problems.len());
+            let drawn = excerpt(problem, &number, (&path, text), look);
             paper.ready_made(&drawn);
             paper.gap();
             paper.gap();
@@ -55,7 +56,7 @@ fn next_steps(failure: &Failure) -> Vec<String> {
 }
 
 /// A mistake with its place in the text. The excerpt is a few lines at most, each cut to a readable length.
-fn excerpt(problem: &Problem, path: &str, text: &str, look: &Look) -> String {
+fn excerpt(problem: &Problem, number: &str, (path, text): (&str, &str), look: &Look) -> String {
     let renderer = if look.error_color { Renderer::styled() } else { Renderer::plain() };
     let decor = if look.plain { DecorStyle::Ascii } else { DecorStyle::Unicode };
     let renderer = renderer.term_width(look.width).decor_style(decor);
@@ -72,9 +73,9 @@ fn excerpt(problem: &Problem, path: &str, text: &str, look: &Look) -> String {
     let path = Sanitised::line(path).to_string();
     let message = Sanitised::line(&problem.message).to_string();
     let note = problem.note.as_ref().map(|note| Sanitised::line(note).to_string());
-    let level = Level::ERROR.with_name("mistake");
+    let level = Level::ERROR.with_name(number);
     let snippet = Snippet::source(clean).line_start(line).path(path).annotation(AnnotationKind::Primary.span(from..to.max(from)));
-    let mut group = level.primary_title(message).id(problem.kind.word()).element(snippet);
+    let mut group = level.primary_title(message).element(snippet);
     if let Some(note) = note {
         group = group.element(Level::HELP.with_name("hint").message(note));
     }

@@ -47,6 +47,12 @@ struct Named<'t> {
     name: &'t str,
 }
 
+/// A title as the start of a sentence; names of programs are never changed so.
+fn capitalised(title: &str) -> String {
+    let mut letters = title.chars();
+    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
+}
+
 fn at(path: &str) -> Particulars {
     Particulars { path: Some(path.to_owned()), ..Particulars::default() }
 }
@@ -231,7 +237,8 @@ fn judge(tool: &Tool, named: &Named<'_>, copy: &ProgramCopy, outcome: &Outcome) 
 }
 
 fn judge_version(range: Option<&Range>, from: Option<&str>, named: &Named<'_>, (version, path): (&Version, &str)) -> Finding {
-    let name = if named.title == named.name { named.name.to_owned() } else { format!("{} ({})", named.title, named.name) };
+    let name =
+        if named.title == named.name { named.name.to_owned() } else { format!("{} ({})", capitalised(named.title), named.name) };
     let Some(range) = range else {
         let Some(file) = from else {
             return Finding::met(version.to_string(), format!("{name} {version} is at {path}.")).with(at(path));

@@ -18,9 +18,10 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
         Cause::ToolShadowed => vec![fault.first_on_path()],
         Cause::ToolNotExecutable => vec![fault.make_executable()],
         Cause::ToolBroken | Cause::ToolWrongArch | Cause::ToolPlaceholder | Cause::ToolFailed => vec![fault.install_again()],
-        Cause::ToolStuck => vec![Fix::say(
-            "Run it yourself, as the evidence shows, and see what it waits for. If it is only slow, give it more time with --time-limit.",
-        )],
+        Cause::ToolStuck => vec![Fix::say(format!(
+            "Run {} --version yourself and see what it waits for. If it is only slow, give it more time with --time-limit.",
+            fault.path()
+        ))],
         Cause::ToolUnwanted => {
             vec![Fix::say(format!("Uninstall {}, or take its folder off PATH while you work on this project.", fault.title()))]
         }
