@@ -57,7 +57,12 @@ fn next_steps(failure: &Failure) -> Vec<String> {
 
 /// A mistake with its place in the text. The excerpt is a few lines at most, each cut to a readable length.
 fn excerpt(problem: &Problem, number: &str, (path, text): (&str, &str), look: &Look) -> String {
-    let renderer = if look.error_color { Renderer::styled() } else { Renderer::plain() };
+    let renderer = if look.error_color {
+        // The same inks as everywhere.
+        Renderer::styled().error(Ink::Loud.style()).help(Ink::Strong.style()).line_num(Ink::Quiet.style())
+    } else {
+        Renderer::plain()
+    };
     let decor = if look.plain { DecorStyle::Ascii } else { DecorStyle::Unicode };
     let renderer = renderer.term_width(look.width).decor_style(decor);
     let (line, _) = problem.position(text);

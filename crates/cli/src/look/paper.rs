@@ -25,14 +25,14 @@ pub(crate) enum Ink {
 }
 
 impl Ink {
-    fn style(self) -> Style {
+    pub(crate) fn style(self) -> Style {
         match self {
             Self::Body => Style::new(),
             Self::Heading => Style::new().bold().underline(),
             Self::Loud => Style::new().bold().fg_color(Some(AnsiColor::Magenta.into())),
-            Self::Unsure => Style::new().bold().fg_color(Some(AnsiColor::Cyan.into())),
+            Self::Unsure => Style::new().bold().fg_color(Some(AnsiColor::Blue.into())),
             Self::Quiet => Style::new().dimmed(),
-            Self::Good => Style::new().bold().fg_color(Some(AnsiColor::Blue.into())),
+            Self::Good => Style::new().bold().invert(),
             Self::Strong => Style::new().bold(),
         }
     }

@@ -1,0 +1,53 @@
+//! The benchmarks: ratios measured in one run, never absolute times. `cargo bench` prints the table of `docs/performance.md`.
+
+mod large;
+mod startup;
+mod tools;
+
+use std::time::{Duration, Instant};
+
+/// One row of the table.
+pub(crate) struct Row {
+    pub(crate) what: String,
+    pub(crate) ours: String,
+    pub(crate) other: String,
+    pub(crate) ratio: f64,
+    pub(crate) target: f64,
+}
+
+fn main() {
+    let arguments: Vec<String> = std::env::args().collect();
+    if let [_, mode, count] = arguments.as_slice()
+        && mode.starts_with("child-")
+    {
+        return large::child(mode, count.parse().unwrap_or(0));
+    }
+    println!("| what | ours | against | ratio | target |\n| --- | --- | --- | --- | --- |");
+    for rows in [tools::rows, startup::rows, large::rows] {
+        for row in rows() {
+            let verdict = if row.ratio <= row.target { "" } else { " (missed)" };
+            println!("| {} | {} | {} | {:.2} | {:.2}{verdict} |", row.what, row.ours, row.other, row.ratio, row.target);
+        }
+    }
+}
+
+/// The time of one call.
+pub(crate) fn time(mut call: impl FnMut()) -> Duration {
+    let clock = Instant::now();
+    call();
+    clock.elapsed()
+}
+
+/// The middle one: half of the runs were faster.
+pub(crate) fn median(times: &mut [Duration]) -> Duration {
+    times.sort_unstable();
+    times.get(times.len() / 2).copied().unwrap_or_default()
+}
+
+pub(crate) fn ratio(ours: Duration, other: Duration) -> f64 {
+    ours.as_secs_f64() / other.as_secs_f64().max(1e-9)
+}
+
+pub(crate) fn milliseconds(time: Duration) -> String {
+    format!("{:.1} ms", time.as_secs_f64() * 1e3)
+}
