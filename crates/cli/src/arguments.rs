@@ -36,8 +36,14 @@ pub(crate) struct Shown {
     /// Write the result to a file instead of standard output
     #[arg(long, global = true, value_name = "FILE")]
     pub(crate) output: Option<PathBuf>,
-    /// When to use colour; the variable NO_COLOR switches it off too
-    #[arg(long, global = true, value_name = "WHEN", default_value = "auto")]
+    // Not a doc comment: its backticks would be shown.
+    #[arg(
+        long,
+        global = true,
+        value_name = "WHEN",
+        default_value = "auto",
+        help = "When to use colour; the variable NO_COLOR switches it off too"
+    )]
     pub(crate) color: Color,
     /// Plain ASCII, nothing that moves
     #[arg(long, global = true)]
@@ -122,7 +128,7 @@ pub(crate) struct Preflight {
 
 fn time_limit(text: &str) -> Result<Duration, String> {
     let limit = Duration::from_millis(parse_duration(text).map_err(|error| error.to_string())?);
-    let sensible = Duration::from_millis(100)..=Duration::from_secs(3_600);
+    let sensible = Duration::from_millis(100)..=Duration::from_hours(1);
     if sensible.contains(&limit) { Ok(limit) } else { Err("a time limit lies between 100ms and 1h".to_owned()) }
 }
 

@@ -1,4 +1,12 @@
 //! The real program on this real machine: things made for the test, looked at for real.
+#![allow(
+    clippy::unwrap_used,
+    clippy::expect_used,
+    clippy::print_stdout,
+    clippy::indexing_slicing,
+    clippy::panic,
+    reason = "helpers of tests may be blunt"
+)]
 #![cfg(target_os = "linux")]
 
 mod bench;

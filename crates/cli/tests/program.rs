@@ -1,4 +1,12 @@
 //! The program as people and scripts use it: words, formats, exit statuses, mistakes.
+#![allow(
+    clippy::unwrap_used,
+    clippy::expect_used,
+    clippy::print_stdout,
+    clippy::indexing_slicing,
+    clippy::panic,
+    reason = "helpers of tests may be blunt"
+)]
 
 mod bench;
 

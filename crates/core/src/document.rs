@@ -73,7 +73,7 @@ impl<'t> Fields<'t> {
     }
 
     fn new((table, span): (&'t DeTable<'t>, Range<usize>), section: &'static str, name: &'t str, problems: &'t Problems) -> Self {
-        Self { table, span, section, name, problems, known: RefCell::default() }
+        Self { table, span, section, name, problems, known: RefCell::new(Vec::with_capacity(32)) }
     }
 
     /// What a message calls this table: `[require.cmake]`.
@@ -105,9 +105,9 @@ impl<'t> Fields<'t> {
         self.known.borrow_mut().push(key);
     }
 
-    /// Whether the key is there, without taking it.
-    pub fn holds(&self, key: &str) -> bool {
-        self.table.contains_key(key)
+    /// Every key, without taking it.
+    pub fn keys(&self) -> impl Iterator<Item = &'t str> {
+        self.table.keys().map(|key| key.get_ref().as_ref())
     }
 
     /// Where a key stands, or the table where it is missing.

@@ -87,7 +87,7 @@ pub struct Driver<'g> {
     ledger_open: Option<usize>,
     ready: VecDeque<usize>,
     /// Probes to hand out, by cost.
-    queues: [VecDeque<Arc<Probe>>; 3],
+    queues: [VecDeque<Arc<Probe>>; 4],
     /// Who waits for a probe that was asked and not yet answered.
     askers: HashMap<Arc<Probe>, Vec<usize>>,
     /// Who waits for the finding of a requirement.

@@ -88,11 +88,22 @@ impl Display for PortPlace {
     }
 }
 
+/// Programs that start an interpreter or a virtual machine and read much before they answer.
+const SLOW_STARTERS: [&str; 24] = [
+    "az", "bundle", "composer", "conda", "dart", "dotnet", "flutter", "gcloud", "gdb", "gem", "gradle", "java", "javac", "julia",
+    "kotlinc", "mvn", "npm", "npx", "pip", "pipx", "pnpm", "poetry", "sbt", "yarn",
+];
+
 impl Probe {
-    /// How long the answer usually takes, so that the slowest are started first: 0 at once, 1 a look around, 2 a program to run.
+    /// How long the answer usually takes, so that the slowest are started first: 0 at once, 1 a look around, 2 a program to run, 3 one
+    /// that is known to start slowly.
     pub fn cost(&self) -> u8 {
         match self {
-            Self::Run { .. } => 2,
+            Self::Run { path, .. } => {
+                let name =
+                    path.rsplit(['/', '\\']).next().unwrap_or(path).trim_end_matches(|c: char| c.is_ascii_digit() || c == '.');
+                if SLOW_STARTERS.contains(&name) { 3 } else { 2 }
+            }
             Self::PortHolder(_) | Self::DatabaseGroups => 1,
             Self::System
             | Self::Surroundings

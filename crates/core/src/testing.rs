@@ -60,9 +60,11 @@ pub(crate) fn program(script: &mut Script, path: &str, end: RunEnd, stdout: &str
 
 /// What a script answers; programs that it does not name are not there, and nothing else is known.
 pub(crate) fn answer(script: &Script, probe: &Probe) -> Observation {
-    script.get(probe).cloned().unwrap_or_else(|| match probe {
-        Probe::Program { .. } => Observation::Program(Vec::new()),
-        other => Observation::CouldNotLook(format!("the script does not say: {other}")),
+    script.get(probe).cloned().unwrap_or_else(|| {
+        if matches!(probe, Probe::Program { .. }) {
+            return Observation::Program(Vec::new());
+        }
+        Observation::CouldNotLook(format!("the script does not say: {probe}"))
     })
 }
 

@@ -1,6 +1,7 @@
 //! Checks a machine that only a file describes: this is how a guide is tried on machines that its maintainer does not have.
 //!
 //! Run it with: `cargo run --example check_a_described_machine`
+#![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
 use build_setup_ready::{Described, Preflight, demo, guide};
 

@@ -1,6 +1,7 @@
 //! Checks this machine against a guide, and prints what is not met.
 //!
 //! Run it with: `cargo run --example check_this_machine [GUIDE]`
+#![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::{GuideFile, Live, Preflight};

@@ -2,6 +2,7 @@
 //! cores and nothing else; what it does not know stays unknown.
 //!
 //! Run it with: `cargo run --example host_of_your_own`
+#![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
 use build_setup_ready::observation::{Cores, Memory, Observation};
 use build_setup_ready::probe::Probe;
@@ -16,13 +17,13 @@ struct Inventory {
 
 impl Host for Inventory {
     fn observe(&self, probe: &Probe) -> Observation {
-        match probe {
-            Probe::Memory => {
-                Observation::Memory(Memory { total: self.gigabytes * 1_000_000_000, available: None, caps: Vec::new() })
-            }
-            Probe::Cores => Observation::Cores(Cores { online: self.cores, caps: Vec::new() }),
-            _ => Observation::NotSupported("the inventory does not list it".to_owned()),
+        if *probe == Probe::Memory {
+            return Observation::Memory(Memory { total: self.gigabytes * 1_000_000_000, available: None, caps: Vec::new() });
         }
+        if *probe == Probe::Cores {
+            return Observation::Cores(Cores { online: self.cores, caps: Vec::new() });
+        }
+        Observation::NotSupported("the inventory does not list it".to_owned())
     }
 
     fn source(&self) -> MachineSource {

@@ -1,6 +1,7 @@
 //! Use inside a project's own build task: before a long build starts, say in one line what would make it fail, and stop.
 //!
 //! Run it with: `cargo run --example inside_a_build_task`
+#![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
 use build_setup_ready::driver::Selection;
 use build_setup_ready::finding::Verdict;

@@ -22,7 +22,7 @@ pub struct Preflight<'g> {
     selection: Selection,
     jobs: Option<usize>,
     interrupt: Interrupt,
-    progress: Option<Box<dyn Fn(&Progress) + Sync + 'g>>,
+    progress: Option<Listener<'g>>,
     guide_path: Option<String>,
     guide_sha256: Option<String>,
 }
@@ -32,6 +32,9 @@ impl std::fmt::Debug for Preflight<'_> {
         f.debug_struct("Preflight").field("selection", &self.selection).field("jobs", &self.jobs).finish_non_exhaustive()
     }
 }
+
+/// Who is told how far it is.
+type Listener<'g> = Box<dyn Fn(&Progress) + Sync + 'g>;
 
 /// How far a preflight is.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -178,7 +181,7 @@ impl<'g> Preflight<'g> {
     fn report(&self, state: &State<'g>) {
         if let Some(progress) = &self.progress {
             let (settled, begun) = state.driver.progress();
-            progress(&Progress { settled, begun, waiting_for: state.running.iter().map(|probe| probe.to_string()).collect() });
+            progress(&Progress { settled, begun, waiting_for: state.running.iter().map(ToString::to_string).collect() });
         }
     }
 }

@@ -1,4 +1,12 @@
 //! The benchmarks: ratios measured in one run, never absolute times. `cargo bench` prints the table of `docs/performance.md`.
+#![allow(
+    clippy::unwrap_used,
+    clippy::expect_used,
+    clippy::print_stdout,
+    clippy::indexing_slicing,
+    clippy::panic,
+    reason = "a benchmark may be blunt, and prints its table"
+)]
 
 mod large;
 mod startup;

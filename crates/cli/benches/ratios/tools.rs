@@ -118,7 +118,7 @@ fn best_possible(tools: &[(&str, PathBuf)]) -> Duration {
     let cores = u32::try_from(std::thread::available_parallelism().map_or(1, std::num::NonZero::get)).unwrap_or(1);
     let before = children_cpu();
     let slowest = tools.iter().map(|(_, path)| time(|| run(Command::new(path).arg("--version")))).max().unwrap_or_default();
-    slowest.max((children_cpu() - before) / cores)
+    slowest.max(children_cpu().saturating_sub(before) / cores)
 }
 
 /// CPU time of all children so far, from `/proc/self/stat` (fields 16 and 17, in hundredths of a second).

@@ -90,28 +90,24 @@ fn brief(paper: &mut Paper<'_>, guide: &Guide, report: &Report<'_>) {
 fn farewell(paper: &mut Paper<'_>, folder: Option<&Path>) {
     paper.heading("Now your own machine");
     let names: Vec<&str> = MACHINES.iter().map(|machine| machine.name).collect();
-    match folder {
-        Some(folder) => {
-            let guide = folder.join(GUIDE_FILE).display().to_string();
-            paper.block(
-                0,
-                &format!(
-                    "The guide and the machines ({}) are in {} now. To check this machine against it:",
-                    join_words(&names, "and"),
-                    folder.display()
-                ),
-                Ink::Body,
-            );
-            paper.copyable(2, &format!("setup-ready preflight --guide {guide} --role shore"));
-        }
-        None => {
-            paper.block(0, "In the folder of a project that has a setup-guide.toml, type:", Ink::Body);
-            paper.copyable(2, "setup-ready preflight");
-            paper.block(0, "Or take this made-up project's guide and try it here; the first command makes a folder, the second checks this machine:", Ink::Body);
-            paper.copyable(2, "setup-ready demo --into driftbuoy -q");
-            paper.copyable(2, "setup-ready preflight --guide driftbuoy --role shore");
-        }
+    if let Some(folder) = folder {
+        let guide = folder.join(GUIDE_FILE).display().to_string();
+        let text = format!(
+            "The guide and the machines ({}) are in {} now. To check this machine:",
+            join_words(&names, "and"),
+            folder.display()
+        );
+        paper.block(0, &text, Ink::Body);
+        paper.copyable(2, &format!("setup-ready preflight --guide {guide} --role shore"));
+        return;
     }
+    paper.block(0, "In the folder of a project that has a setup-guide.toml, type:", Ink::Body);
+    paper.copyable(2, "setup-ready preflight");
+    let text =
+        "Or take this made-up project's guide and try it here; the first command makes a folder, the second checks this machine:";
+    paper.block(0, text, Ink::Body);
+    paper.copyable(2, "setup-ready demo --into driftbuoy -q");
+    paper.copyable(2, "setup-ready preflight --guide driftbuoy --role shore");
 }
 
 /// Writes the guide and the machines into a folder that does not exist yet.

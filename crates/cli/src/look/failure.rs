@@ -1,6 +1,6 @@
 //! Failures, and the mistakes in a guide with their places.
 
-use super::{Ink, Look, Paper};
+use super::{Colour, Ink, Look, Paper};
 use crate::exit::Failure;
 use annotate_snippets::renderer::DecorStyle;
 use annotate_snippets::{AnnotationKind, Level, Renderer, Snippet};
@@ -57,7 +57,7 @@ fn next_steps(failure: &Failure) -> Vec<String> {
 
 /// A mistake with its place in the text. The excerpt is a few lines at most, each cut to a readable length.
 fn excerpt(problem: &Problem, number: &str, (path, text): (&str, &str), look: &Look) -> String {
-    let renderer = if look.error_color {
+    let renderer = if look.error_color == Colour::On {
         // The same inks as everywhere.
         Renderer::styled().error(Ink::Loud.style()).help(Ink::Strong.style()).line_num(Ink::Quiet.style())
     } else {

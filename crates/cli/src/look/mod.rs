@@ -22,15 +22,24 @@ pub(crate) enum Detail {
     Verbose,
 }
 
+/// Whether there is colour.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Colour {
+    /// There is.
+    On,
+    /// There is none.
+    Off,
+}
+
 /// How things look.
 #[derive(Debug, Clone)]
 pub(crate) struct Look {
     /// Columns to use.
     pub(crate) width: usize,
     /// Colour on standard output.
-    pub(crate) color: bool,
+    pub(crate) color: Colour,
     /// Colour on standard error.
-    pub(crate) error_color: bool,
+    pub(crate) error_color: Colour,
     /// Only ASCII.
     pub(crate) plain: bool,
     /// Progress may be shown on standard error.
@@ -48,11 +57,12 @@ impl Look {
         let (out, error) = (std::io::stdout().is_terminal(), std::io::stderr().is_terminal());
         let refused = std::env::var_os("NO_COLOR").is_some_and(|value| !value.is_empty());
         let dumb = std::env::var_os("TERM").is_some_and(|term| term == "dumb");
-        let color = |terminal: bool| match shown.color {
+        let decided = |terminal: bool| match shown.color {
             Color::Always => true,
             Color::Never => false,
             Color::Auto => terminal && !refused && !dumb && !shown.plain,
         };
+        let color = |terminal: bool| if decided(terminal) { Colour::On } else { Colour::Off };
         // A file does not have the terminal's colours.
         let to_file = shown.output.is_some();
         let columns = std::env::var("COLUMNS").ok().and_then(|columns| columns.parse().ok());

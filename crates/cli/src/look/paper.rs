@@ -1,6 +1,6 @@
 //! A sheet that text is laid out on. Whatever comes from outside is made harmless here, and nowhere else.
 
-use super::Look;
+use super::{Colour, Look};
 use anstyle::{AnsiColor, Style};
 use build_setup_ready::text::Sanitised;
 use std::fmt::Write;
@@ -42,7 +42,7 @@ impl Ink {
 #[derive(Debug)]
 pub(crate) struct Paper<'l> {
     look: &'l Look,
-    color: bool,
+    color: Colour,
     text: String,
 }
 
@@ -148,7 +148,7 @@ impl<'l> Paper<'l> {
 
     fn paint_ready(&self, text: &str, ink: Ink) -> String {
         let style = ink.style();
-        if self.color && !text.is_empty() { format!("{style}{text}{style:#}") } else { text.to_owned() }
+        if self.color == Colour::On && !text.is_empty() { format!("{style}{text}{style:#}") } else { text.to_owned() }
     }
 }
 

@@ -81,7 +81,9 @@ fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled])
     let met: Vec<(&Settled, &Requirement)> =
         with(Verdict::Met).filter_map(|one| Some((*one, report.requirement(one)?))).collect();
     if verbose {
-        met.iter().for_each(|(one, requirement)| entry(paper, report, one, requirement));
+        for (one, requirement) in &met {
+            entry(paper, report, one, requirement);
+        }
     } else {
         fold_met(paper, &met);
     }

@@ -14,7 +14,7 @@ pub(crate) struct Bench {
 impl Bench {
     /// A folder with a guide of these requirements.
     pub(crate) fn new(requirements: &str) -> Self {
-        Self::with_guide(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{requirements}"))
+        Self::with_guide(format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{requirements}"))
     }
 
     pub(crate) fn with_guide(guide: impl AsRef<[u8]>) -> Self {

@@ -7,6 +7,7 @@ use crate::observation::{Cores, Observation, RunEnd};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::testing::{Script, debian, drive, guide, program, settle};
+use core::fmt::Write;
 use proptest::prelude::*;
 
 const CHAIN: &str =
@@ -60,16 +61,17 @@ fn any_case() -> impl Strategy<Value = (String, Script)> {
         let mut body = String::new();
         let mut script = debian();
         for (index, (kind, answer, after, conditional)) in all.into_iter().enumerate() {
-            body.push_str(&format!("[require.r{index}]\n"));
-            body.push_str(&match kind {
+            let _ = writeln!(body, "[require.r{index}]");
+            let subject = match kind {
                 0 => format!("tool = \"t{answer}\"\nversion = \">= 2\"\n"),
                 1 => format!("disk = \"{} GB\"\nat = \"/d{answer}\"\n", answer * 3 + 1),
                 2 => "cores = 3\n".to_owned(),
                 3 => format!("tool = [\"u{answer}\", \"t{answer}\"]\n"),
                 _ => format!("memory = \"{} GB\"\n", answer + 1),
-            });
+            };
+            body.push_str(&subject);
             if let Some(after) = after.filter(|after| *after < index) {
-                body.push_str(&format!("after = [\"r{after}\"]\n"));
+                let _ = writeln!(body, "after = [\"r{after}\"]");
             }
             if conditional {
                 body.push_str("when = \"linux and manager == apt or container\"\n");

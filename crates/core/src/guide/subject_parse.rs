@@ -50,12 +50,15 @@ pub(super) fn elsewhere(key: &str) -> Option<String> {
 
 /// Reads the one subject of a requirement; none or two are reported.
 pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
-    let kinds: Vec<&'static str> = KINDS.iter().map(|(kind, _)| *kind).filter(|kind| fields.holds(kind)).collect();
+    let mut kinds: Vec<&'static str> = Vec::with_capacity(1);
+    kinds.extend(fields.keys().filter_map(|key| KINDS.iter().map(|(kind, _)| *kind).find(|kind| *kind == key)));
     match kinds.as_slice() {
         [kind] => {
             let subject = one(fields, kind, words);
-            // Where the subject itself is wrong, its further keys are still known ones.
-            know_keys(fields, &[kind]);
+            if subject.is_none() {
+                // Where the subject itself is wrong, its further keys are still known ones.
+                know_keys(fields, &[kind]);
+            }
             subject
         }
         [] => {

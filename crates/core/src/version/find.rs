@@ -27,14 +27,23 @@ const OTHERS: [&str; 16] = [
 /// wins, the earliest of equals. None when nothing speaks for any token. Looks at 40 lines and 16 KiB at most.
 pub fn find(text: &str, tool: &str) -> Option<Found> {
     let text = text.get(..text.floor_char_boundary(MOST_BYTES)).unwrap_or(text);
-    let text = without_escapes(text);
+    let plain = text.contains('\u{1b}').then(|| without_escapes(text));
+    let text = plain.as_deref().unwrap_or(text);
     let tool = tool.rsplit(['/', '\\']).next().unwrap_or(tool).to_lowercase();
     let mut best: Option<(i32, Found)> = None;
     for (index, line) in text.lines().filter(|line| !line.trim().is_empty()).take(MOST_LINES).enumerate() {
+        if !line.bytes().any(|byte| byte.is_ascii_digit()) {
+            continue;
+        }
+        let lower = line.to_lowercase();
+        let facts = Line {
+            named: !tool.is_empty() && lower.contains(&tool),
+            reserved: lower.contains("copyright") || lower.contains("(c)"),
+        };
         let early = 8 - i32::try_from(index).unwrap_or(i32::MAX).min(8);
         for token in tokens(line) {
             let Ok(version) = Version::parse(token.text) else { continue };
-            let weight = weigh(line, &token, &version, &tool) + early;
+            let weight = weigh(&facts, &token, &version, &tool) + early;
             if weight > 0 && best.as_ref().is_none_or(|(heaviest, _)| weight > *heaviest) {
                 best = Some((weight, Found { version, line: line.trim().to_owned() }));
             }
@@ -69,14 +78,18 @@ fn tokens(line: &str) -> Vec<Token<'_>> {
     found
 }
 
-fn weigh(line: &str, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
-    let lower = line.to_lowercase();
+/// What holds for every token of a line.
+struct Line {
+    named: bool,
+    reserved: bool,
+}
+
+fn weigh(line: &Line, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
     let before = token.before.to_lowercase();
     let stem = before.trim_end_matches(['-', '/', '_', ' ', ':', '(', '"', '\'', '=', 'v', ',']);
     let word = stem.rsplit(|c: char| !c.is_alphanumeric()).next().unwrap_or("");
     let numbers = super::numbers(token.text.trim_start_matches(['r', 'R'])).map_or(0, |(numbers, _)| numbers.len());
     let announced = matches!(word, "version" | "ver" | "release" | "rev");
-    let named = !tool.is_empty() && lower.contains(tool);
     let directly = !tool.is_empty() && stem.ends_with(tool);
     let letters = before.chars().last().is_some_and(|c| c.is_alphanumeric() && c != 'v')
         && !directly
@@ -86,7 +99,7 @@ fn weigh(line: &str, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
     add(numbers >= 2, 30);
     add(announced, 30);
     add(before.ends_with('v'), 15);
-    add(named, 15);
+    add(line.named, 15);
     add(directly, 30);
     add(stem.is_empty(), 12);
     add(letters, -25);
@@ -97,7 +110,7 @@ fn weigh(line: &str, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
     add(is_year(token.text) && !directly && !announced, -40);
     add(token.after.trim_start().starts_with("bit") || token.text.contains("bit"), -80);
     add(before.contains("://") || before.ends_with('@') || before.ends_with(':'), -40);
-    add(lower.contains("copyright") || lower.contains("(c)"), -15);
+    add(line.reserved, -15);
     add(numbers == 4 && token.text.starts_with("127."), -80);
     add(token.after.starts_with('%'), -80);
     weight

@@ -293,7 +293,7 @@ fn read_environment(top: &Fields<'_>, shape: &mut Shape) {
                     shape.environment.insert(name.value.to_owned(), text.to_owned());
                 }
                 None => {
-                    fields.problems().report(ProblemKind::WrongType, value.span(), "a variable's value must be text in quotes")
+                    fields.problems().report(ProblemKind::WrongType, value.span(), "a variable's value must be text in quotes");
                 }
             }
         }

@@ -4,7 +4,7 @@ use std::path::{Path, PathBuf};
 pub(super) fn expand(path: &str, folder: &Path, home: Option<&Path>) -> PathBuf {
     let rest = path.strip_prefix('~').and_then(|rest| if rest.is_empty() { Some("") } else { rest.strip_prefix(['/', '\\']) });
     match (rest, home) {
-        (Some(rest), Some(home)) if rest.is_empty() => home.to_owned(),
+        (Some(""), Some(home)) => home.to_owned(),
         (Some(rest), Some(home)) => home.join(rest),
         _ => folder.join(path),
     }

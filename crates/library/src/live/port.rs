@@ -14,15 +14,17 @@ pub(super) fn binding(place: &PortPlace) -> Observation {
         Some(Ok(address)) => Some(address),
         Some(Err(error)) => return Observation::CouldNotLook(error.to_string()),
     };
-    match bind(wanted, place) {
-        Ok(()) => Observation::PortBinding(Binding::Free),
-        Err(error) => match error.kind() {
-            ErrorKind::AddrInUse => Observation::PortBinding(Binding::Held),
-            ErrorKind::PermissionDenied => Observation::PortBinding(Binding::Denied(super::os::first_free_for_all())),
-            ErrorKind::AddrNotAvailable => Observation::PortBinding(Binding::NoAddress),
-            _ => Observation::CouldNotLook(error.to_string()),
-        },
-    }
+    let Err(error) = bind(wanted, place) else { return Observation::PortBinding(Binding::Free) };
+    let is = |kind: ErrorKind| error.kind() == kind;
+    Observation::PortBinding(if is(ErrorKind::AddrInUse) {
+        Binding::Held
+    } else if is(ErrorKind::PermissionDenied) {
+        Binding::Denied(super::os::first_free_for_all())
+    } else if is(ErrorKind::AddrNotAvailable) {
+        Binding::NoAddress
+    } else {
+        return Observation::CouldNotLook(error.to_string());
+    })
 }
 
 /// Binds the address, or every address of both families.

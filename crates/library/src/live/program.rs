@@ -18,7 +18,7 @@ const MANAGERS: [(&str, &str); 10] = [
 ];
 
 /// Every copy of a program on PATH, in order; a folder that is listed twice counts once.
-pub(super) fn copies(live: &Live, name: &str) -> Observation {
+pub(super) fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
     let mut copies: Vec<ProgramCopy> = Vec::new();
     for path in candidates(&live.path, name) {
         let shown = path.display().to_string();
@@ -33,7 +33,7 @@ pub(super) fn copies(live: &Live, name: &str) -> Observation {
             real_path: real.display().to_string(),
         });
     }
-    Observation::Program(copies)
+    copies
 }
 
 fn candidates(path: &OsStr, name: &str) -> Vec<PathBuf> {

@@ -1,3 +1,4 @@
+#![allow(clippy::unwrap_used, reason = "helpers of tests may be blunt")]
 use super::{KEPT_BYTES, Limits, run};
 use crate::host::Interrupt;
 use crate::observation::{Run, RunEnd, StartFailure};

@@ -35,7 +35,7 @@ fn arch(name: &str) -> String {
 }
 
 /// What the processor itself says: the ability, and whether a hypervisor is in charge (Intel SDM volume 2, CPUID leaf 1; AMD APM
-/// volume 3, function 8000_0001). None on other processors.
+/// volume 3, function `8000_0001`). None on other processors.
 fn ask_processor() -> Option<(bool, bool)> {
     #[cfg(target_arch = "x86_64")]
     {

@@ -43,20 +43,22 @@ pub(in crate::live) fn disk_room(path: &Path) -> Observation {
 
 /// Opens a device for reading and writing, and closes it again.
 pub(in crate::live) fn device(path: &Path) -> Observation {
-    let error = match OpenOptions::new().read(true).write(true).open(path) {
-        Ok(_) => return Observation::Device(Device::Opens),
-        Err(error) => error,
+    let Err(error) = OpenOptions::new().read(true).write(true).open(path) else {
+        return Observation::Device(Device::Opens);
     };
-    Observation::Device(match error.kind() {
-        ErrorKind::NotFound => Device::Missing,
-        ErrorKind::PermissionDenied => {
-            let metadata = path.metadata().ok();
-            let group = metadata.as_ref().map(|metadata| super::group_of(metadata.gid()));
-            Device::Denied(group, metadata.map(|metadata| metadata.mode() & 0o7777))
-        }
-        ErrorKind::ResourceBusy => Device::Busy,
+    let is = |kind: ErrorKind| error.kind() == kind;
+    Observation::Device(if is(ErrorKind::NotFound) {
+        Device::Missing
+    } else if is(ErrorKind::PermissionDenied) {
+        let metadata = path.metadata().ok();
+        let group = metadata.as_ref().map(|metadata| super::group_of(metadata.gid()));
+        Device::Denied(group, metadata.map(|metadata| metadata.mode() & 0o7777))
+    } else if is(ErrorKind::ResourceBusy) {
+        Device::Busy
+    } else if matches!(error.raw_os_error(), Some(6 | 19)) {
         // ENXIO and ENODEV: there is a node, and no driver behind it.
-        _ if matches!(error.raw_os_error(), Some(6 | 19)) => Device::Dead,
-        _ => return Observation::CouldNotLook(error.to_string()),
+        Device::Dead
+    } else {
+        return Observation::CouldNotLook(error.to_string());
     })
 }

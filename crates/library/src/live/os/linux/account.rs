@@ -20,7 +20,7 @@ pub(in crate::live) fn group_of(id: u32) -> String {
 /// Who this is, and the groups that this process has.
 pub(in crate::live) fn account(live: &Live) -> Observation {
     let mut ids: Vec<u32> = match getgroups() {
-        Ok(groups) => groups.into_iter().map(|group| group.as_raw()).collect(),
+        Ok(groups) => groups.into_iter().map(rustix::process::Gid::as_raw).collect(),
         Err(error) => return Observation::CouldNotLook(error.to_string()),
     };
     ids.push(getegid().as_raw());
@@ -51,10 +51,7 @@ fn startup_file(shell: &str) -> &'static str {
 }
 
 fn first_copy(live: &Live, name: &str) -> Option<ProgramCopy> {
-    match crate::live::program::copies(live, name) {
-        Observation::Program(copies) => copies.into_iter().find(|copy| copy.executable),
-        _ => None,
-    }
+    crate::live::program::copies(live, name).into_iter().find(|copy| copy.executable)
 }
 
 /// The groups that the account database gives this user. `id` asks every source that is configured, network directories included;
