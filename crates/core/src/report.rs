@@ -177,7 +177,7 @@ struct JsonReport<'r> {
     outcome: Outcome,
     interrupted: bool,
     counts: Counts,
-    requirements: Vec<JsonRequirement<'r>>,
+    requirements: JsonRequirements<'r>,
     plan: JsonPlan<'r>,
 }
 
@@ -212,10 +212,35 @@ struct JsonRequirement<'r> {
     wanted: Option<&'r str>,
     message: &'r str,
     why: Option<&'r str>,
-    evidence: Vec<JsonEvidence<'r>>,
+    evidence: JsonEvidences<'r>,
     blocked_by: Vec<&'r str>,
-    fixes: Vec<JsonFix<'r>>,
+    fixes: JsonFixes<'r>,
     elapsed_ms: u64,
+}
+
+/// Lists are written as they are walked, so that a large report needs no copy of itself.
+struct JsonRequirements<'r>(&'r Report<'r>);
+
+impl Serialize for JsonRequirements<'_> {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_seq(self.0.settled.iter().filter_map(|one| self.0.json_requirement(one)))
+    }
+}
+
+struct JsonEvidences<'r>(&'r [Answer]);
+
+impl Serialize for JsonEvidences<'_> {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_seq(self.0.iter().map(JsonEvidence))
+    }
+}
+
+struct JsonFixes<'r>(&'r [Fix]);
+
+impl Serialize for JsonFixes<'_> {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_seq(self.0.iter().map(JsonFix::new))
+    }
 }
 
 struct JsonEvidence<'r>(&'r Answer);
@@ -318,9 +343,9 @@ impl Report<'_> {
             wanted: finding.wanted.as_deref(),
             message: &finding.message,
             why: requirement.why.as_deref(),
-            evidence: finding.evidence.iter().map(JsonEvidence).collect(),
+            evidence: JsonEvidences(&finding.evidence),
             blocked_by: finding.blocked_by.iter().filter_map(|index| self.id(*index)).collect(),
-            fixes: one.fixes.iter().map(JsonFix::new).collect(),
+            fixes: JsonFixes(&one.fixes),
             elapsed_ms: finding.evidence.iter().map(|answer| answer.elapsed_ms).sum(),
         })
     }
@@ -364,7 +389,7 @@ impl Serialize for Report<'_> {
             outcome: self.outcome(),
             interrupted: frame.interrupted,
             counts: self.counts(),
-            requirements: self.settled.iter().filter_map(|one| self.json_requirement(one)).collect(),
+            requirements: JsonRequirements(self),
             plan: JsonPlan {
                 steps: self.plan.steps.iter().map(|step| self.json_step(step)).collect(),
                 download_bytes: self.plan.download_bytes,

@@ -173,7 +173,7 @@ fn every_key_of_every_kind_is_read() {
 )]
 #[case::two_subjects(
     "tool = \"git\"\nport = 70",
-    "port [subject] [require.x] checks `tool` and `port` at once; make it one requirement for each "
+    "tool [subject] [require.x] checks `port` and `tool` at once; make it one requirement for each "
 )]
 #[case::no_subject("tol = \"git\"", "`tol` is not a kind; did you mean `tool`?")]
 #[case::a_bad_range(

@@ -35,8 +35,9 @@ pub fn find(text: &str, tool: &str) -> Option<Found> {
         if !line.bytes().any(|byte| byte.is_ascii_digit()) {
             continue;
         }
-        let lower = line.to_lowercase();
+        let lower = line.to_ascii_lowercase();
         let facts = Line {
+            lower: &lower,
             named: !tool.is_empty() && lower.contains(&tool),
             reserved: lower.contains("copyright") || lower.contains("(c)"),
         };
@@ -79,16 +80,18 @@ fn tokens(line: &str) -> Vec<Token<'_>> {
 }
 
 /// What holds for every token of a line.
-struct Line {
+struct Line<'l> {
+    /// In small letters, byte by byte as the line itself.
+    lower: &'l str,
     named: bool,
     reserved: bool,
 }
 
-fn weigh(line: &Line, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
-    let before = token.before.to_lowercase();
+fn weigh(line: &Line<'_>, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
+    let before = line.lower.get(..token.before.len()).unwrap_or("");
     let stem = before.trim_end_matches(['-', '/', '_', ' ', ':', '(', '"', '\'', '=', 'v', ',']);
     let word = stem.rsplit(|c: char| !c.is_alphanumeric()).next().unwrap_or("");
-    let numbers = super::numbers(token.text.trim_start_matches(['r', 'R'])).map_or(0, |(numbers, _)| numbers.len());
+    let numbers = count_numbers(token.text);
     let announced = matches!(word, "version" | "ver" | "release" | "rev");
     let directly = !tool.is_empty() && stem.ends_with(tool);
     let letters = before.chars().last().is_some_and(|c| c.is_alphanumeric() && c != 'v')
@@ -114,6 +117,12 @@ fn weigh(line: &Line, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
     add(numbers == 4 && token.text.starts_with("127."), -80);
     add(token.after.starts_with('%'), -80);
     weight
+}
+
+/// How many numbers stand at the start: `1.22.1` has three.
+fn count_numbers(text: &str) -> usize {
+    let digits = |part: &str| part.starts_with(|c: char| c.is_ascii_digit());
+    text.trim_start_matches(['r', 'R']).split(['.', '_']).take_while(|part| digits(part)).count()
 }
 
 fn is_year(text: &str) -> bool {

@@ -1,0 +1,113 @@
+//! The documents say what the code does: generated ones are fresh, examples in them are read, and the rules of the house hold.
+#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
+
+use build_setup_ready::cause::Cause;
+use build_setup_ready::{Described, guide};
+use snapbox::assert_data_eq;
+use snapbox::data::Data;
+use std::fmt::Write;
+use std::path::{Path, PathBuf};
+
+fn root() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../..").canonicalize().unwrap()
+}
+
+fn read(path: &str) -> String {
+    std::fs::read_to_string(root().join(path)).unwrap()
+}
+
+/// The examples of one language in a document.
+fn examples(document: &str, language: &str) -> Vec<String> {
+    let text = read(document);
+    let fence = format!("```{language}\n");
+    let blocks = text.split(fence.as_str()).skip(1);
+    blocks.map(|block| block.split("```").next().unwrap().to_owned()).collect()
+}
+
+#[test]
+fn the_page_of_causes_is_made_from_the_registry() {
+    let mut page = "# Causes\n\nWhy a requirement is not met. The words are stable. This page is made from the registry (`SNAPSHOTS=overwrite cargo test`).\n".to_owned();
+    let mut about = None;
+    for cause in Cause::ALL {
+        if about != Some(cause.about()) {
+            about = Some(cause.about());
+            write!(page, "\n## {}\n", cause.about().title()).unwrap();
+        }
+        let text = cause.page();
+        write!(
+            page,
+            "\n### {}\n\n{}\n\n- Recognised: {}\n- Usual fix: {}\n",
+            cause.word(),
+            text.meaning,
+            text.recognised,
+            text.cure
+        )
+        .unwrap();
+    }
+    assert_data_eq!(page, Data::read_from(&root().join("docs/causes.md"), None));
+}
+
+#[test]
+fn guides_and_machines_in_documents_are_read_without_a_mistake() {
+    for document in ["README.md", "docs/guide-format.md"] {
+        for example in examples(document, "toml") {
+            guide::parse(&example).unwrap_or_else(|problems| panic!("{document}: {problems:?}"));
+        }
+    }
+    for example in examples("docs/described-machines.md", "toml") {
+        Described::parse(&example).unwrap_or_else(|problems| panic!("{problems:?}"));
+    }
+    guide::parse(&read("setup-guide.toml")).unwrap();
+}
+
+#[test]
+fn links_between_documents_lead_somewhere() {
+    for document in [
+        "README.md",
+        "ARCHITECTURE.md",
+        "CONTRIBUTING.md",
+        "docs/guide-format.md",
+        "docs/described-machines.md",
+        "docs/report.md",
+    ] {
+        let folder = root().join(document).parent().unwrap().to_owned();
+        for link in read(document).split("](").skip(1).map(|rest| rest.split(')').next().unwrap().to_owned()) {
+            assert!(link.starts_with("https://") || folder.join(&link).exists(), "{document}: {link}");
+        }
+    }
+}
+
+fn rust_files(folder: &Path, found: &mut Vec<PathBuf>) {
+    for entry in std::fs::read_dir(folder).unwrap().flatten() {
+        let path = entry.path();
+        if path.is_dir() {
+            rust_files(&path, found);
+        } else if path.extension().is_some_and(|extension| extension == "rs") {
+            found.push(path);
+        }
+    }
+}
+
+#[test]
+fn no_file_is_longer_than_600_lines() {
+    let mut files = Vec::new();
+    rust_files(&root().join("crates"), &mut files);
+    assert!(files.len() > 60);
+    let long: Vec<&PathBuf> = files.iter().filter(|path| std::fs::read_to_string(path).unwrap().lines().count() > 600).collect();
+    assert!(long.is_empty(), "{long:?}");
+}
+
+#[test]
+fn the_core_depends_on_nothing_that_can_look() {
+    let manifest = read("crates/core/Cargo.toml");
+    let dependencies = manifest.split("[dependencies]\n").nth(1).unwrap().split("\n\n").next().unwrap();
+    let names: Vec<&str> = dependencies.lines().map(|line| line.split('.').next().unwrap()).collect();
+    assert_eq!(names, ["hashbrown", "regex", "serde", "thiserror", "toml"]);
+    assert!(read("crates/core/src/lib.rs").contains("#![no_std]\n#![forbid(unsafe_code)]"));
+    // None of the five may bring the standard library along.
+    let workspace = read("Cargo.toml");
+    for name in names {
+        let line = workspace.lines().find(|line| line.starts_with(&format!("{name} = "))).unwrap();
+        assert!(line.contains("default-features = false") && !line.contains("\"std\""), "{line}");
+    }
+}
