@@ -213,3 +213,129 @@ fn the_ready_are_told_so_and_the_report_does_not_depend_on_jobs() {
     };
     assert_eq!(stable("1"), stable("7"));
 }
+
+/// A control group of its own, removed at the end; none where this machine does not let one be made.
+struct ControlGroup {
+    folder: std::path::PathBuf,
+}
+
+impl ControlGroup {
+    fn new(controller: &str, settings: &[(&str, &str)]) -> Option<Self> {
+        let unique = format!("setup-ready-test-{controller}-{}", std::process::id());
+        let first = std::path::Path::new("/sys/fs/cgroup").join(controller).join(&unique);
+        let second = std::path::Path::new("/sys/fs/cgroup").join(&unique);
+        let folder = if first.parent()?.join("cgroup.procs").exists() { first } else { second };
+        std::fs::create_dir(&folder).ok()?;
+        let group = Self { folder };
+        settings.iter().all(|(file, value)| std::fs::write(group.folder.join(file), value).is_ok()).then_some(group)
+    }
+
+    /// Runs the program inside.
+    fn report(&self, bench: &Bench, only: &str) -> serde_json::Value {
+        let enter = format!("echo $$ > {}/cgroup.procs; exec \"$@\"", self.folder.display());
+        bench.report(&["sh", "-c", &enter, "enter"], &["--only", only]).1
+    }
+}
+
+impl Drop for ControlGroup {
+    fn drop(&mut self) {
+        let _ = std::fs::remove_dir(&self.folder);
+    }
+}
+
+#[test]
+fn caps_by_control_groups_count_and_are_named() {
+    let bench = Bench::new("[require.room]\nmemory = \"300 MB\"\n[require.two]\ncores = 2\n");
+    let memory = ControlGroup::new("memory", &[("memory.limit_in_bytes", "209715200")])
+        .or_else(|| ControlGroup::new("memory", &[("memory.max", "209715200")]));
+    let cpu = ControlGroup::new("cpu", &[("cpu.cfs_period_us", "100000"), ("cpu.cfs_quota_us", "150000")])
+        .or_else(|| ControlGroup::new("cpu", &[("cpu.max", "150000 100000")]));
+    match memory {
+        None => eprintln!("left out: no control group for memory can be made here"),
+        Some(group) => {
+            let (_, cause, message) = essence(&group.report(&bench, "room"), "room");
+            assert_eq!(cause, "memory-capped");
+            assert!(message.contains("the control group /") && message.contains("setup-ready-test-memory"), "{message}");
+            assert!(message.ends_with("lets you use only 209 MB, and 300 MB is needed."), "{message}");
+        }
+    }
+    match cpu {
+        None => eprintln!("left out: no control group for the processor can be made here"),
+        Some(group) => {
+            let (_, cause, message) = essence(&group.report(&bench, "two"), "two");
+            assert_eq!(cause, "cores-capped");
+            assert!(message.ends_with("lets you use only 1.5, and 2 are needed."), "{message}");
+        }
+    }
+}
+
+#[test]
+fn the_environment_wins_over_the_file_and_its_value_is_never_told_unless_it_is_a_number() {
+    let bench = Bench::new("[require.port]\nport = 47001\nset_by = { variable = \"BUOY_TEST_PORT\", env_file = \".env\" }\n");
+    bench.file(".env", "BUOY_TEST_PORT=47002\n");
+    let report = |value: &str| {
+        let output = bench.command(&[], &["preflight", "--format", "json"]).env("BUOY_TEST_PORT", value).output().unwrap();
+        text(&output.stdout)
+    };
+    assert!(report("47003").contains("TCP port 47003 is free (BUOY_TEST_PORT in the environment sets the number)."));
+    assert!(report("").contains("TCP port 47002 is free (BUOY_TEST_PORT in .env, line 1 sets the number)."));
+    let shown = report("hunter2-is-secret");
+    assert!(shown.contains("port-not-a-port") && !shown.contains("hunter2"), "{shown}");
+}
+
+#[test]
+fn a_terminal_shows_what_is_waited_for_and_a_pipe_does_not() {
+    let bench = Bench::new("[require.slow]\ntool = \"buoy-slow\"\n");
+    bench.program("buoy-slow", "sleep 1; echo 1.0");
+    let piped = bench.run(&["preflight"]);
+    assert_eq!(text(&piped.stderr), "");
+    // script(1) gives the program a terminal.
+    let program = env!("CARGO_BIN_EXE_setup-ready");
+    let mut command = Command::new("script");
+    command.args(["-qec", &format!("{program} preflight --output report.txt"), "/dev/null"]).current_dir(bench.project());
+    command
+        .env("PATH", format!("{}:{}", bench.folder.path().join("bin").display(), std::env::var("PATH").unwrap()))
+        .env("TERM", "xterm");
+    let output = command.stdin(std::process::Stdio::null()).output();
+    match output {
+        Err(_) => eprintln!("left out: script(1) is not here"),
+        Ok(output) => assert!(text(&output.stdout).contains("0 of 1 known; waiting for "), "{}", text(&output.stdout)),
+    }
+}
+
+#[test]
+fn a_hostile_guide_runs_nothing_and_reaches_no_terminal_raw() {
+    let evil = "\\u001B]0;owned\\u0007\\u202E";
+    let bench = Bench::with_guide(format!(
+        "format = 1\n[project]\nname = \"Drift{evil}\"\nabout = \"{evil}\"\nhelp = \"{evil}\"\n[[stage]]\nid = \"s\"\ntitle = \"{evil}\"
+         [require.a]\ntool = \"buoy-evil\"\nargs = [\"--delete\", \"{evil}\"]\ntitle = \"{evil}\"\nwhy = \"{evil}\"\nversion = \">= 9\"
+         [require.b]\ntool = \"buoy-nowhere\"\ntitle = \"t{evil}\"\ndocs = \"{evil}\"\n[[require.b.fix]]\nsay = \"{evil} {{wanted}}\"\nrun = \"echo {evil}\"\ncaution = \"{evil}\"
+         [require.c]\ncommand = [\"touch\", \"owned\"]\n[require.d]\ntool = \"inside\"\n"
+    ));
+    bench.program("buoy-evil", "touch owned; echo 9");
+    let inside = bench.file("inside", "#!/bin/sh\ntouch owned\necho 1.0\n");
+    std::fs::set_permissions(&inside, std::os::unix::fs::PermissionsExt::from_mode(0o755)).unwrap();
+    for arguments in [&["preflight", "-v"][..], &["explain"], &["explain", "b"], &["preflight", "--color", "never", "--plain"]] {
+        let mut command = bench.command(&[], arguments);
+        let path = format!("{}:{}", bench.project().display(), std::env::var("PATH").unwrap());
+        let output = command.env("PATH", format!("{}:{path}", bench.folder.path().join("bin").display())).output().unwrap();
+        let shown = text(&output.stdout) + &text(&output.stderr);
+        assert!(shown.len() > 100);
+        assert!(!shown.contains(['\u{1b}', '\u{7}', '\u{202e}']), "{shown}");
+    }
+    assert!(!bench.project().join("owned").exists());
+}
+
+#[test]
+fn a_closed_pipe_ends_quietly() {
+    let bench = Bench::new("[require.room]\ncores = 1\n");
+    let mut child = bench
+        .command(&[], &["explain"])
+        .stdout(std::process::Stdio::piped())
+        .stderr(std::process::Stdio::piped())
+        .spawn()
+        .unwrap();
+    drop(child.stdout.take());
+    let output = child.wait_with_output().unwrap();
+    assert_eq!((output.status.code(), text(&output.stderr).as_str()), (Some(0), ""));
+}

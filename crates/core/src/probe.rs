@@ -89,9 +89,9 @@ impl Display for PortPlace {
 }
 
 /// Programs that start an interpreter or a virtual machine and read much before they answer.
-const SLOW_STARTERS: [&str; 24] = [
-    "az", "bundle", "composer", "conda", "dart", "dotnet", "flutter", "gcloud", "gdb", "gem", "gradle", "java", "javac", "julia",
-    "kotlinc", "mvn", "npm", "npx", "pip", "pipx", "pnpm", "poetry", "sbt", "yarn",
+const SLOW_STARTERS: [&str; 22] = [
+    "az", "bundle", "composer", "dart", "dotnet", "gcloud", "gdb", "gem", "gradle", "java", "javac", "julia", "kotlinc", "mvn",
+    "npm", "npx", "pip", "pipx", "pnpm", "poetry", "sbt", "yarn",
 ];
 
 impl Probe {

@@ -9,7 +9,7 @@ use std::sync::{Arc, Mutex, PoisonError};
 use std::thread::JoinHandle;
 use std::time::Duration;
 
-/// Nothing is shown before: most preflights are over by then.
+/// Nothing is shown before: most checks are over by then.
 const PATIENCE: Duration = Duration::from_millis(200);
 const PACE: Duration = Duration::from_millis(100);
 

@@ -1,8 +1,8 @@
 //! `disk`: this user can write that much at that place, together with all others on that filesystem.
 
 use crate::cause::Cause;
-use crate::finding::{Finding, Particulars};
-use crate::guide::{Disk, Requirement, Subject};
+use crate::finding::{Finding, Particulars, Verdict};
+use crate::guide::{Disk, Guide, Requirement, Subject};
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::DiskRoom;
 use crate::prelude::*;
@@ -12,10 +12,15 @@ use alloc::collections::BTreeMap;
 /// More than these are only counted in a sentence.
 const MOST_NAMED: usize = 5;
 
-/// What all disk requirements that apply here need together, by filesystem.
+/// What all disk requirements that apply here need, and where.
 #[derive(Debug, Clone, Default)]
 pub struct DiskLedger {
+    /// All of it, in bytes, wherever it lands.
+    total: u64,
+    /// By filesystem: the sum, and the requirements.
     sums: BTreeMap<String, (u64, Vec<usize>)>,
+    /// What may land anywhere, because its place or its condition could not be found out.
+    uncertain: (u64, Vec<usize>),
 }
 
 /// Needs that land on one filesystem add up: asks every place once.
@@ -28,19 +33,22 @@ pub(super) fn sum(inquiry: &mut Inquiry<'_>) -> Result<DiskLedger, Stop> {
             continue;
         }
         let room = match super::inapplicable(inquiry, requirement) {
-            Ok(None) => inquiry.disk_room(&disk.at),
-            Ok(Some(_)) => continue,
+            Ok(None) => inquiry.disk_room(&disk.at).map(Some),
+            Ok(Some(finding)) if finding.verdict == Verdict::Skipped => continue,
+            Ok(Some(_)) => Ok(None),
             Err(stop) => Err(stop),
         };
-        match room {
-            Ok(room) => {
-                let (sum, parts) = ledger.sums.entry(room.filesystem.clone()).or_default();
-                *sum = sum.saturating_add(disk.size.0);
-                parts.push(index);
+        let (sum, parts) = match room {
+            Ok(Some(room)) => ledger.sums.entry(room.filesystem.clone()).or_default(),
+            Ok(None) | Err(Stop::NoAnswer(..)) => &mut ledger.uncertain,
+            Err(Stop::Pending) => {
+                complete = false;
+                continue;
             }
-            Err(Stop::Pending) => complete = false,
-            Err(Stop::NoAnswer(..)) => {}
-        }
+        };
+        *sum = sum.saturating_add(disk.size.0);
+        parts.push(index);
+        ledger.total = ledger.total.saturating_add(disk.size.0);
     }
     if complete { Ok(ledger) } else { Err(Stop::Pending) }
 }
@@ -50,35 +58,56 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, disk: &
     if let Some(finding) = unfit(disk, room) {
         return Ok(finding);
     }
-    let nothing = (disk.size.0, Vec::new());
-    let (sum, parts) = inquiry.disk_ledger()?.sums.get(&room.filesystem).unwrap_or(&nothing);
-    let sum = Size(*sum);
+    let ledger = inquiry.disk_ledger()?;
     let available = Size(room.available_bytes);
     let found = format!("{available} free");
-    if sum <= available {
-        return Ok(Finding::met(found, format!("{available} is free at {}.", room.existing)).with(about(room, None)));
+    let met = Finding::met(found.clone(), format!("{available} is free at {}.", room.existing)).with(about(room, None));
+    if Size(ledger.total) <= available {
+        return Ok(met);
+    }
+    // Where each of the others lands matters now, so it is evidence here too.
+    let (sum, here) = ledger.sums.get(&room.filesystem).cloned().unwrap_or((disk.size.0, Vec::new()));
+    for index in ledger.sums.values().flat_map(|(_, parts)| parts) {
+        if let Some(Subject::Disk(other)) = inquiry.context.guide.requirements.get(*index).map(|other| &other.subject) {
+            let _ = inquiry.disk_room(&other.at)?;
+        }
     }
     let guide = inquiry.context.guide;
-    let mut others: Vec<String> = Vec::new();
-    for other in parts.iter().filter_map(|index| guide.requirements.get(*index)).filter(|other| other.id != requirement.id) {
-        if let Subject::Disk(need) = &other.subject {
-            // What the others rest on is evidence here too.
-            let _ = inquiry.disk_room(&need.at)?;
-            others.push(format!("{} ({})", other.title(), need.size));
-        }
-        if others.len() == MOST_NAMED {
-            others.push(format!("{} more", parts.len().saturating_sub(MOST_NAMED + 1)));
-            break;
-        }
+    let sum = Size(sum);
+    if sum > available {
+        let short = Size(sum.0 - available.0);
+        let message = format!(
+            "{} would fit alone, but {} must go on the same disk. Together they need {sum}, and {available} is free: {short} short.",
+            disk.size,
+            named(guide, &here, requirement),
+        );
+        let finding = Finding::unmet(Cause::DiskShortTogether, message).found(found).wanted(format!("{sum} free, together"));
+        return Ok(finding.with(about(room, Some(short))));
     }
-    let short = Size(sum.0 - available.0);
-    let message = format!(
-        "{} would fit alone, but {} must go on the same disk. Together they need {sum}, and {available} is free: {short} short.",
-        disk.size,
-        join_words(&others, "and"),
-    );
-    let finding = Finding::unmet(Cause::DiskShortTogether, message).found(found).wanted(format!("{sum} free, together"));
-    Ok(finding.with(about(room, Some(short))))
+    if Size(sum.0.saturating_add(ledger.uncertain.0)) > available {
+        let message = format!(
+            "{available} is free, which is enough for this alone. Whether {} must go on the same disk could not be found out.",
+            named(guide, &ledger.uncertain.1, requirement),
+        );
+        return Ok(Finding::unknown(Cause::CouldNotLook, message).found(found));
+    }
+    Ok(met)
+}
+
+/// The other requirements with their sizes, for a sentence.
+fn named(guide: &Guide, parts: &[usize], requirement: &Requirement) -> String {
+    let others = parts.iter().filter_map(|index| guide.requirements.get(*index)).filter(|other| other.id != requirement.id);
+    let mut names: Vec<String> = others
+        .filter_map(|other| {
+            if let Subject::Disk(need) = &other.subject { Some(format!("{} ({})", other.title(), need.size)) } else { None }
+        })
+        .collect();
+    if names.len() > MOST_NAMED {
+        let more = names.len() - MOST_NAMED;
+        names.truncate(MOST_NAMED);
+        names.push(format!("{more} more"));
+    }
+    join_words(&names, "and")
 }
 
 fn about(room: &DiskRoom, short_by: Option<Size>) -> Particulars {

@@ -24,16 +24,23 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Finding, St
     }
     let mut held = Vec::new();
     let mut accepted = Vec::new();
+    let mut hidden = Vec::new();
     for place in &places {
         match inquiry.port_binding(place)? {
             Binding::Free => {}
-            Binding::Held => match inquiry.port_holder(place) {
-                Ok(Some(holder)) if is_accepted(holder, &port.held_ok) => accepted.push((place, holder)),
-                Ok(holder) => held.push((place, holder.as_ref())),
-                Err(Stop::Pending) => return Err(Stop::Pending),
-                // Who holds it is a help, not a need.
-                Err(Stop::NoAnswer(..)) => held.push((place, None)),
-            },
+            Binding::Held => {
+                let holder = match inquiry.port_holder(place) {
+                    Ok(holder) => holder.as_ref(),
+                    Err(Stop::Pending) => return Err(Stop::Pending),
+                    // Who holds it is a help, not a need.
+                    Err(Stop::NoAnswer(..)) => None,
+                };
+                match holder.and_then(|holder| holder.name.as_ref().map(|name| (holder, name))) {
+                    Some((holder, name)) if port.held_ok.contains(name) => accepted.push((place, holder)),
+                    None if !port.held_ok.is_empty() => hidden.push((place, holder)),
+                    _ => held.push((place, holder)),
+                }
+            }
             Binding::Denied(from) => return Ok(denied(place, *from)),
             Binding::Reserved => {
                 let message = format!("{place} is reserved by the system, although no program uses it.");
@@ -53,6 +60,9 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Finding, St
     }
     if let Some(((place, holder), others)) = held.split_first() {
         return found_held(inquiry, place, *holder, others);
+    }
+    if let Some((place, holder)) = hidden.first() {
+        return Ok(may_be_right(place, *holder, &port.held_ok));
     }
     let what = if let [only] = places.as_slice() { only.to_string() } else { format!("each of the {} ports", places.len()) };
     let because = place.map(|place| format!(" ({place} sets the number)")).unwrap_or_default();
@@ -90,8 +100,14 @@ fn not_a_port(variable: &str, place: &str, found: &str) -> Finding {
     Finding::unmet(Cause::PortNotAPort, message).found("not a port").with(particulars)
 }
 
-fn is_accepted(holder: &Holder, accepted: &[String]) -> bool {
-    holder.name.as_ref().is_some_and(|name| accepted.contains(name))
+/// The port is held, perhaps by whom it should be: the system hides the name.
+fn may_be_right(place: &PortPlace, holder: Option<&Holder>, accepted: &[String]) -> Finding {
+    let whose = holder.and_then(|holder| holder.user.as_ref()).map(|user| format!(" of user {user}")).unwrap_or_default();
+    let message = format!(
+        "{place} is in use by a program{whose} whose name only the administrator can see. If it is {}, all is well.",
+        join_words(accepted, "or")
+    );
+    Finding::unknown(Cause::CouldNotLook, message).found("held by a program that is not named").with(about(place))
 }
 
 fn about(place: &PortPlace) -> Particulars {

@@ -142,7 +142,7 @@ fn place(port: u16) -> PortPlace {
 
 #[rstest]
 #[case::free(Binding::Free, None, "TCP port 7070 is free.")]
-#[case::held(Binding::Held, Some(Cause::PortHeld), "TCP port 7070 is already in use by nginx (process 9).")]
+#[case::held(Binding::Held, Some(Cause::PortHeld), "TCP port 7070 is already in use by lighthouse (process 9).")]
 #[case::privileged(
     Binding::Denied(Some(8000)),
     Some(Cause::PortPrivileged),
@@ -160,14 +160,14 @@ fn place(port: u16) -> PortPlace {
 )]
 fn a_port_is_judged_by_binding_it(#[case] binding: Binding, #[case] cause: Option<Cause>, #[case] message: &str) {
     let mut script = debian();
-    let holder = Holder { pid: Some(9), name: Some("nginx".into()), user: None };
+    let holder = Holder { pid: Some(9), name: Some("lighthouse".into()), user: None };
     script.insert(Probe::PortBinding(place(7070)), Observation::PortBinding(binding));
     script.insert(Probe::PortHolder(place(7070)), Observation::PortHolder(Some(holder)));
     script.insert(Probe::FreePort(place(7070)), Observation::FreePort(Some(7071)));
     holds("port = 7070", &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
     if cause == Some(Cause::PortHeld) {
-        let message = "TCP port 7070 is held by nginx (process 9), as it should be.";
-        holds("port = 7070\nheld_ok = [\"nginx\"]", &script, Verdict::Met, None, message);
+        let message = "TCP port 7070 is held by lighthouse (process 9), as it should be.";
+        holds("port = 7070\nheld_ok = [\"lighthouse\"]", &script, Verdict::Met, None, message);
     }
 }
 

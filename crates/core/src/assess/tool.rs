@@ -102,7 +102,12 @@ fn present(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[
         }
     }
     for copy in others {
-        let outcome = examine(inquiry, tool, named.name, copy)?;
+        let outcome = match examine(inquiry, tool, named.name, copy) {
+            Ok(outcome) => outcome,
+            Err(Stop::Pending) => return Err(Stop::Pending),
+            // A copy that nobody could ask changes nothing about the first one.
+            Err(Stop::NoAnswer(..)) => continue,
+        };
         if judge(tool, named, copy, &outcome).verdict == crate::finding::Verdict::Met {
             let good = outcome.version_text();
             let message = format!(

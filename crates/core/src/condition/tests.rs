@@ -1,5 +1,6 @@
-use super::{Fact, Facts, Flag, Truth, parse};
+use super::{Condition, Fact, Facts, Flag, Truth, parse};
 use crate::prelude::*;
+use proptest::prelude::*;
 use rstest::rstest;
 
 /// A Debian guest of which nobody knows whether it is in a virtual machine.
@@ -72,4 +73,43 @@ fn mistakes_have_a_place(#[case] text: &str, #[case] offset: usize, #[case] part
 fn depth_and_length_are_bounded() {
     assert!(parse(&"not ".repeat(60)).unwrap_err().message.contains("deeper than 50"));
     assert!(parse(&"linux or ".repeat(200)).unwrap_err().message.contains("at most 1000"));
+}
+
+/// A random condition: as text, as read back from it, and its truth for [`Guest`] by the definition of Kleene's logic.
+fn any_condition() -> impl Strategy<Value = (String, Truth)> {
+    let leaf = proptest::sample::select(vec![
+        ("linux", Truth::True),
+        ("macos", Truth::False),
+        ("virtual-machine", Truth::Unknown),
+        ("distro == debian", Truth::True),
+        ("distro-version < 12", Truth::False),
+        ("os-version >= 5", Truth::Unknown),
+    ]);
+    let leaf = leaf.prop_map(|(text, truth)| (text.to_owned(), truth));
+    // As numbers, false < unknown < true: and is the least, or the greatest, not turns around.
+    let rank = |truth: Truth| [Truth::False, Truth::Unknown, Truth::True].iter().position(|one| *one == truth).unwrap();
+    let of = |rank: usize| [Truth::False, Truth::Unknown, Truth::True][rank];
+    leaf.prop_recursive(4, 20, 2, move |inner| {
+        prop_oneof![
+            inner.clone().prop_map(move |(text, truth)| (format!("not ({text})"), of(2 - rank(truth)))),
+            (inner.clone(), inner.clone())
+                .prop_map(move |(a, b)| (format!("({}) and ({})", a.0, b.0), of(rank(a.1).min(rank(b.1))))),
+            (inner.clone(), inner).prop_map(move |(a, b)| (format!("({}) or ({})", a.0, b.0), of(rank(a.1).max(rank(b.1))))),
+        ]
+    })
+}
+
+proptest! {
+    #[test]
+    fn every_condition_has_the_truth_of_kleenes_logic((text, truth) in any_condition()) {
+        let condition: Condition = parse(&text).unwrap();
+        prop_assert_eq!(condition.evaluate(&mut Guest), Ok(truth));
+    }
+
+    #[test]
+    fn no_text_makes_reading_a_condition_panic(text in "[a-z<>=!()\"' .0-9-]{0,60}") {
+        if let Err(error) = parse(&text) {
+            prop_assert!(error.offset <= text.len() && !error.message.is_empty());
+        }
+    }
 }

@@ -55,7 +55,7 @@ fn a_held_port_is_moved_where_the_project_allows_it_and_else_its_holder_is_stopp
     let mut script = debian();
     script.insert(Probe::PortBinding(place.clone()), Observation::PortBinding(Binding::Held));
     script.insert(Probe::FreePort(place.clone()), Observation::FreePort(Some(7072)));
-    let mine = Holder { pid: Some(9), name: Some("nginx".into()), user: None };
+    let mine = Holder { pid: Some(9), name: Some("lighthouse".into()), user: None };
     script.insert(Probe::PortHolder(place.clone()), Observation::PortHolder(Some(mine)));
     let setting = Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) };
     script.insert(setting, Observation::SettingNumber(crate::observation::SettingNumber::Unset));

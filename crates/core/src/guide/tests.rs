@@ -1,6 +1,7 @@
 use super::{Guide, Level, PortNumbers, Subject, parse};
 use crate::prelude::*;
 use crate::problem::Problem;
+use proptest::prelude::*;
 use rstest::rstest;
 
 const HEAD: &str = "format = 1\n[project]\nname = \"Driftbuoy\"\n[role.shore]\n[[stage]]\nid = \"machine\"\n";
@@ -261,4 +262,22 @@ fn longer_circles_are_found_and_named() {
     );
     assert_eq!(found.len(), 1);
     assert!(found.first().unwrap().contains("a -> b -> c -> a"), "{found:?}");
+}
+
+proptest! {
+    /// A slip of the pen anywhere in a guide gives messages with places inside the text, and never a panic.
+    #[test]
+    fn a_slip_of_the_pen_is_reported_where_it_is(at in 0_usize..3_000, cut in 0_usize..6, typed in "[\\PC\\n]{0,3}") {
+        let whole = format!("{HEAD}{EVERYTHING}");
+        let start = whole.floor_char_boundary(at);
+        let end = whole.floor_char_boundary((start + cut).min(whole.len()));
+        let text = format!("{}{typed}{}", &whole[..start], &whole[end.max(start)..]);
+        for problem in parse(&text).err().into_iter().flatten() {
+            prop_assert!(problem.span.start <= problem.span.end && problem.span.end <= text.len(), "{problem:?}");
+            prop_assert!(text.get(problem.span.clone()).is_some(), "{problem:?}");
+            prop_assert!(!problem.message.is_empty());
+            let (line, column) = problem.position(&text);
+            prop_assert!(line <= text.lines().count() + 1 && column >= 1);
+        }
+    }
 }

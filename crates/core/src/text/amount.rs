@@ -108,7 +108,22 @@ fn parse(text: &str, units: &[(&str, u64)], example: &'static str, known: &'stat
 mod tests {
     use super::{Size, parse_duration};
     use crate::prelude::*;
+    use proptest::prelude::*;
     use rstest::rstest;
+
+    proptest! {
+        #[test]
+        fn what_is_shown_is_read_back_as_no_more_and_hardly_less(bytes in any::<u64>()) {
+            let shown = Size(bytes).to_string();
+            let read = Size::parse(&shown).unwrap().0;
+            prop_assert!(read <= bytes && bytes - read <= bytes / 90, "{shown}");
+        }
+
+        #[test]
+        fn no_text_makes_reading_an_amount_panic(text in "\\PC{0,40}") {
+            let _ = (Size::parse(&text), parse_duration(&text));
+        }
+    }
 
     #[rstest]
     #[case::decimal("12 GB", 12_000_000_000)]

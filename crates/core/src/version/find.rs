@@ -59,7 +59,7 @@ struct Token<'l> {
     after: &'l str,
 }
 
-/// What starts with a digit at the start of a word, or behind a name: `v1.2`, `go1.22`, `jq-1.6`, `nginx/1.22.1`.
+/// What starts with a digit at the start of a word, or behind a name: `v1.2`, `go1.22`, `jq-1.6`, `shore/1.22.1`.
 fn tokens(line: &str) -> Vec<Token<'_>> {
     let mut found = Vec::new();
     let mut from = 0;

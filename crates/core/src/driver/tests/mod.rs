@@ -1,0 +1,53 @@
+mod properties;
+
+use super::{Driver, NotInGuide, Selection};
+use crate::cause::Cause;
+use crate::finding::Verdict;
+use crate::observation::{Cores, Observation, RunEnd};
+use crate::prelude::*;
+use crate::probe::Probe;
+use crate::testing::{debian, drive, guide, program, settle};
+
+const CHAIN: &str =
+    "[require.a]\ntool = \"a\"\n[require.b]\ntool = \"b\"\nafter = [\"a\"]\n[require.c]\ntool = \"c\"\nafter = [\"b\"]\n";
+
+#[test]
+fn what_waits_is_blocked_by_its_own_root_and_asks_nothing() {
+    let settled = settle(CHAIN, &debian());
+    let verdicts: Vec<Verdict> = settled.iter().map(|one| one.finding.verdict).collect();
+    assert_eq!(verdicts, [Verdict::Unmet, Verdict::Blocked, Verdict::Blocked]);
+    assert_eq!((settled[1].finding.blocked_by.as_slice(), settled[2].finding.blocked_by.as_slice()), (&[0][..], &[1][..]));
+    assert_eq!(settled[2].finding.cause, Some(Cause::WaitsFor));
+    assert!(settled[2].finding.evidence.is_empty());
+}
+
+#[test]
+fn a_selected_requirement_brings_what_it_waits_for() {
+    let guide = guide(CHAIN);
+    let settled = drive(&guide, &debian(), Selection { only: vec![1], ..Selection::default() }, |_| 0).settled;
+    assert_eq!(settled.iter().map(|one| one.index).collect::<Vec<_>>(), [0, 1]);
+    assert_eq!(Driver::new(&guide, Selection { only: vec![9], ..Selection::default() }).unwrap_err(), NotInGuide);
+}
+
+#[test]
+fn nothing_is_asked_twice_and_the_ready_pay_for_no_diagnosis() {
+    let guide = guide("[require.a]\ntool = \"a\"\n[require.b]\ntool = \"a\"\nversion = \">= 1\"\n");
+    let mut script = debian();
+    program(&mut script, "/usr/bin/a", RunEnd::Exit(0), "a 1.2");
+    let finished = drive(&guide, &script, Selection::default(), |_| 0);
+    assert!(finished.settled.iter().all(|one| one.finding.verdict == Verdict::Met));
+    // System, surroundings, the copies, one run: no account, no package managers.
+    assert_eq!(finished.known.len(), 4);
+}
+
+#[test]
+fn what_was_interrupted_is_unknown_and_not_lost() {
+    let guide = guide("[require.a]\ncores = 1\n[require.b]\ntool = \"b\"\n");
+    let mut driver = Driver::new(&guide, Selection::default()).unwrap();
+    let probes: Vec<Arc<Probe>> = core::iter::from_fn(|| driver.next_probe()).collect();
+    let cores = probes.iter().find(|probe| ***probe == Probe::Cores).unwrap();
+    driver.answer(cores, Observation::Cores(Cores { online: 2, caps: Vec::new() }));
+    let settled = driver.finish().settled;
+    assert_eq!((settled[0].finding.verdict, settled[1].finding.verdict), (Verdict::Met, Verdict::Unknown));
+    assert!(settled[1].finding.message.contains("interrupted"));
+}
