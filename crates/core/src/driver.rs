@@ -133,9 +133,7 @@ impl<'g> Driver<'g> {
 
     /// The next question to put to the machine; none while answers must come first, or when all is done.
     pub fn next_probe(&mut self) -> Option<Arc<Probe>> {
-        while let Some(index) = self.ready.pop_front() {
-            self.advance(index);
-        }
+        self.advance_ready();
         self.queues.iter_mut().rev().find_map(VecDeque::pop_front)
     }
 
@@ -165,6 +163,7 @@ impl<'g> Driver<'g> {
         for index in self.askers.remove(probe).unwrap_or_default() {
             self.release(index);
         }
+        self.advance_ready();
     }
 
     /// The finding of a requirement, once there is one.
@@ -180,9 +179,7 @@ impl<'g> Driver<'g> {
     /// What came of every requirement that was begun, in the order of the guide. One that has no finding yet was interrupted, and is
     /// unknown.
     pub fn finish(mut self) -> Finished {
-        while let Some(index) = self.ready.pop_front() {
-            self.advance(index);
-        }
+        self.advance_ready();
         let begun = self.open.iter().enumerate().filter(|(_, open)| open.is_some());
         let settled = begun
             .map(|(index, _)| {
@@ -216,6 +213,12 @@ impl<'g> Driver<'g> {
         *open = open.saturating_sub(1);
         if *open == 0 {
             self.ready.push_back(index);
+        }
+    }
+
+    fn advance_ready(&mut self) {
+        while let Some(index) = self.ready.pop_front() {
+            self.advance(index);
         }
     }
 

@@ -401,3 +401,6 @@ impl Serialize for Report<'_> {
         .serialize(serializer)
     }
 }
+
+#[cfg(test)]
+mod tests;

@@ -169,3 +169,6 @@ fn ascii(text: &str) -> String {
     }
     plain
 }
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,66 @@
+use super::{Ink, Paper};
+use crate::look::{Colour, Detail, Look};
+use rstest::rstest;
+
+fn look(width: usize) -> Look {
+    Look { width, color: Colour::Off, error_color: Colour::Off, plain: false, progress: false, detail: Detail::Normal }
+}
+
+fn drawn(look: &Look, draw: impl FnOnce(&mut Paper<'_>)) -> String {
+    let mut paper = Paper::new(look);
+    draw(&mut paper);
+    paper.into_text()
+}
+
+#[rstest]
+#[case::wide(60, "  Why: the station reads it when it starts\n")]
+#[case::narrow(32, "  Why: the station reads it when\n       it starts\n")]
+fn text_behind_a_label_is_indented_to_where_it_starts(#[case] width: usize, #[case] expected: &str) {
+    let text = drawn(&look(width), |paper| {
+        paper.labelled(2, ("Why:", Ink::Quiet), 5, ("the station reads it when it starts", Ink::Body))
+    });
+    assert_eq!(text, expected);
+}
+
+#[rstest]
+#[case::side_by_side(80, "3.22.1", "  found 3.22.1                      wanted >= 3.25\n")]
+#[case::one_above_the_other(50, "3.22.1", "  found  3.22.1\n  wanted >= 3.25\n")]
+#[case::too_long_for_one_line(
+    70,
+    "a version with a very long name that leaves no room",
+    "  found  a version with a very long name that leaves no room\n  wanted >= 3.25\n"
+)]
+fn found_and_wanted_stand_side_by_side_where_there_is_room(#[case] width: usize, #[case] found: &str, #[case] expected: &str) {
+    assert_eq!(drawn(&look(width), |paper| paper.beside(2, ("found", found), ("wanted", ">= 3.25"))), expected);
+}
+
+#[test]
+fn commands_are_never_broken_and_nothing_outside_reaches_the_paper_raw() {
+    let long = "sudo apt-get install a-package-with-a-long-name another-package-with-a-long-name";
+    assert_eq!(drawn(&look(40), |paper| paper.copyable(4, long)), format!("    {long}\n"));
+    let shown = drawn(&look(80), |paper| {
+        paper.block(0, "a\u{1b}[31mb\nc\u{202e}d", Ink::Body);
+        paper.copyable(0, "x\u{7}\ny");
+    });
+    assert_eq!(shown, "a\\x1b[31mb\nc\\u{202e}d\nx\\x07 y\n");
+}
+
+#[test]
+fn colour_surrounds_whole_lines_and_is_left_out_where_it_is_off() {
+    let coloured = Look { color: Colour::On, ..look(32) };
+    let text = drawn(&coloured, |paper| paper.block(2, "not met: this line is wrapped once", Ink::Strong));
+    assert_eq!(text, "  \u{1b}[1mnot met: this line is wrapped\u{1b}[0m\n  \u{1b}[1monce\u{1b}[0m\n");
+    assert!(!drawn(&look(32), |paper| paper.heading("Tools")).contains('\u{1b}'));
+}
+
+#[test]
+fn plain_paper_has_only_ascii_and_gaps_do_not_add_up() {
+    let plain = Look { plain: true, ..look(80) };
+    let text = drawn(&plain, |paper| {
+        paper.block(0, "“Überbrückung” – fertig…", Ink::Body);
+        paper.gap();
+        paper.gap();
+        paper.heading("Ende");
+    });
+    assert_eq!(text, "\"\\u{dc}berbr\\u{fc}ckung\" - fertig...\n\nEnde\n\n");
+}
