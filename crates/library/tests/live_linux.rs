@@ -26,10 +26,8 @@ fn words(text: &str) -> BTreeSet<String> {
 }
 
 fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
-    match live.observe(&Probe::Program { name: name.into() }) {
-        Observation::Program(copies) => copies,
-        other => panic!("{other:?}"),
-    }
+    let Observation::Program(copies) = live.observe(&Probe::Program { name: name.into() }) else { panic!("no copies") };
+    copies
 }
 
 #[test]

@@ -17,7 +17,7 @@ fn drawn(look: &Look, draw: impl FnOnce(&mut Paper<'_>)) -> String {
 #[case::narrow(32, "  Why: the station reads it when\n       it starts\n")]
 fn text_behind_a_label_is_indented_to_where_it_starts(#[case] width: usize, #[case] expected: &str) {
     let text = drawn(&look(width), |paper| {
-        paper.labelled(2, ("Why:", Ink::Quiet), 5, ("the station reads it when it starts", Ink::Body))
+        paper.labelled(2, ("Why:", Ink::Quiet), 5, ("the station reads it when it starts", Ink::Body));
     });
     assert_eq!(text, expected);
 }

@@ -33,17 +33,3 @@ fn arch(name: &str) -> String {
     }
     .to_owned()
 }
-
-/// What the processor itself says: the ability, and whether a hypervisor is in charge (Intel SDM volume 2, CPUID leaf 1; AMD APM
-/// volume 3, function `8000_0001`). None on other processors.
-fn ask_processor() -> Option<(bool, bool)> {
-    #[cfg(target_arch = "x86_64")]
-    {
-        let cpu = raw_cpuid::CpuId::new();
-        let features = cpu.get_feature_info()?;
-        let svm = cpu.get_extended_processor_and_feature_identifiers().is_some_and(|more| more.has_svm());
-        Some((features.has_vmx() || svm, features.has_hypervisor()))
-    }
-    #[cfg(not(target_arch = "x86_64"))]
-    None
-}

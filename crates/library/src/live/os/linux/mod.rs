@@ -45,7 +45,7 @@ pub(in crate::live) fn surroundings() -> Observation {
     Observation::Surroundings(Surroundings {
         wsl: kernel.map(|kernel| kernel.contains("microsoft")),
         container: Some(container),
-        virtual_machine: super::ask_processor().map(|(_, hypervisor)| hypervisor).or(flag),
+        virtual_machine: ask_processor().map(|(_, hypervisor)| hypervisor).or(flag),
         ci: Some(super::is_build_server()),
     })
 }
@@ -54,7 +54,7 @@ pub(in crate::live) fn surroundings() -> Observation {
 pub(in crate::live) fn processor() -> Observation {
     let text = read_to_string("/proc/cpuinfo").ok();
     let flags = |wanted: &[&str]| text.as_deref().and_then(|text| cpuinfo_flags(text, wanted));
-    let (able, hypervisor) = super::ask_processor().unzip();
+    let (able, hypervisor) = ask_processor().unzip();
     // Other processors have no flag for it; where the kernel made the device, they can do it.
     let device = Path::new("/dev/kvm").exists().then_some(true);
     let x86 = cfg!(target_arch = "x86_64");
@@ -80,4 +80,18 @@ pub(in crate::live) fn module(name: &str) -> Observation {
 /// The first port that every user may bind.
 pub(in crate::live) fn first_free_for_all() -> Option<u16> {
     read_to_string("/proc/sys/net/ipv4/ip_unprivileged_port_start").ok().and_then(|text| text.trim().parse().ok()).or(Some(1024))
+}
+
+/// What the processor itself says: the ability, and whether a hypervisor is in charge (Intel SDM volume 2, CPUID leaf 1; AMD APM
+/// volume 3, function `8000_0001`). None on other processors.
+fn ask_processor() -> Option<(bool, bool)> {
+    #[cfg(target_arch = "x86_64")]
+    {
+        let cpu = raw_cpuid::CpuId::new();
+        let features = cpu.get_feature_info()?;
+        let svm = cpu.get_extended_processor_and_feature_identifiers().is_some_and(|more| more.has_svm());
+        Some((features.has_vmx() || svm, features.has_hypervisor()))
+    }
+    #[cfg(not(target_arch = "x86_64"))]
+    None
 }
