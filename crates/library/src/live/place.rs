@@ -9,8 +9,3 @@ pub(super) fn expand(path: &str, folder: &Path, home: Option<&Path>) -> PathBuf 
         _ => folder.join(path),
     }
 }
-
-/// The nearest folder that exists at or above a path.
-pub(super) fn nearest_existing(path: &Path) -> Option<&Path> {
-    path.ancestors().find(|path| path.is_dir())
-}

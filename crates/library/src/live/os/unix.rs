@@ -1,6 +1,5 @@
 //! What Linux and macOS have in common.
 
-use crate::live::place::nearest_existing;
 use crate::observation::{Device, DiskRoom, Observation};
 use rustix::fs::{Access, AtFlags, CWD, StatVfsMountFlags, accessat, statvfs};
 use std::fs::OpenOptions;
@@ -61,4 +60,9 @@ pub(in crate::live) fn device(path: &Path) -> Observation {
     } else {
         return Observation::CouldNotLook(error.to_string());
     })
+}
+
+/// The nearest folder that exists at or above a path.
+fn nearest_existing(path: &Path) -> Option<&Path> {
+    path.ancestors().find(|path| path.is_dir())
 }
