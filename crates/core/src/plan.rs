@@ -121,9 +121,11 @@ impl Draft {
         steps.sort_by_key(|step| (step.late(), !step.admin));
         let mut plan = Plan { then: follow_ups(&steps), ..Plan::default() };
         for then in &plan.then {
-            // A step in words alone is itself the restart or the sign-in.
-            if !steps.iter().any(|step| step.late().is_some_and(|late| late >= *then)) {
-                steps.push(closing(*then, &steps));
+            let closing = closing(*then, &steps);
+            // A step in words alone is itself the restart or the sign-in, also for the others.
+            match steps.iter_mut().find(|step| step.late().is_some_and(|late| late >= *then)) {
+                Some(step) => closing.settles.iter().for_each(|index| step.settle(*index, closing.level)),
+                None => steps.push(closing),
             }
         }
         for step in &steps {

@@ -60,6 +60,6 @@ fn a_restart_in_words_is_the_restart_and_makes_a_sign_in_needless() {
     let body = fixes("a", "Restart into the firmware.", "restart")
         + "[require.b]\ntool = \"b\"\n[[require.b.fix]]\nsay = \"Join.\"\nrun = \"join\"\nthen = \"sign-in\"\n";
     let plan = plan(&body, &debian());
-    assert_eq!(said(&plan), [r#"Join. ["join"] [1]"#, "Restart into the firmware. [] [0]"]);
+    assert_eq!(said(&plan), [r#"Join. ["join"] [1]"#, "Restart into the firmware. [] [0, 1]"]);
     assert_eq!(plan.then, [Then::Restart]);
 }
