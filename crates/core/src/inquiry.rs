@@ -73,6 +73,12 @@ impl<'a> Inquiry<'a> {
         Err(Stop::Pending)
     }
 
+    /// The machine's architecture, which is evidence only where it is named as such.
+    pub fn arch(&self) -> Option<&'a str> {
+        let Observation::System(system) = &*self.context.known.get(&Probe::System)?.observation else { return None };
+        Some(&system.arch)
+    }
+
     /// What all disk requirements need together.
     ///
     /// # Errors
@@ -142,6 +148,8 @@ questions! {
     managers() -> Vec<String> = Managers, Probe::Managers;
     /// Copies of a program on PATH.
     program(name: &str) -> Vec<ProgramCopy> = Program, Probe::Program { name: name.to_owned() };
+    /// Copies of a program in usual folders off PATH.
+    program_elsewhere(name: &str) -> Vec<ProgramCopy> = ProgramElsewhere, Probe::ProgramElsewhere { name: name.to_owned() };
     /// What a program prints.
     run(path: &str, arguments: &[String]) -> Run = Run, Probe::Run { path: path.to_owned(), arguments: arguments.to_vec() };
     /// Whether a port can be bound.

@@ -21,6 +21,8 @@ pub enum Observation {
     Managers(Vec<String>),
     /// To `Program`: the copies in PATH order.
     Program(Vec<ProgramCopy>),
+    /// To `ProgramElsewhere`: copies in usual folders that PATH does not name.
+    ProgramElsewhere(Vec<ProgramCopy>),
     /// To `Run`.
     Run(Run),
     /// To `PortBinding`.
@@ -145,6 +147,23 @@ pub struct ProgramCopy {
     pub executable: bool,
     /// It lies in the project's own folder.
     pub in_project: bool,
+    /// What the file is, by its first bytes.
+    pub kind: FileKind,
+}
+
+/// What a program's file is, by its first bytes; it is not started for that.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum FileKind {
+    /// Built for these architectures.
+    Built(Vec<String>),
+    /// A script for this interpreter.
+    Script(String),
+    /// It only stands in for the program: starting it would open an installer.
+    Placeholder,
+    /// Nothing that is known, or it cannot be read.
+    #[default]
+    Unknown,
 }
 
 /// What running a program gave.
@@ -318,8 +337,8 @@ impl Display for Observation {
             }
             Self::DatabaseGroups(groups) | Self::Managers(groups) if groups.is_empty() => f.write_str("none"),
             Self::DatabaseGroups(words) | Self::Managers(words) => f.write_str(&words.join(", ")),
-            Self::Program(copies) if copies.is_empty() => f.write_str("none"),
-            Self::Program(copies) => {
+            Self::Program(copies) | Self::ProgramElsewhere(copies) if copies.is_empty() => f.write_str("none"),
+            Self::Program(copies) | Self::ProgramElsewhere(copies) => {
                 let paths: Vec<&str> = copies.iter().map(|copy| copy.path.as_str()).collect();
                 f.write_str(&paths.join(", "))
             }

@@ -24,6 +24,11 @@ pub enum Probe {
         /// Its name.
         name: String,
     },
+    /// Copies of a program in the usual folders of this system and its languages that PATH does not name.
+    ProgramElsewhere {
+        /// Its name.
+        name: String,
+    },
     /// What does this program print, with these arguments?
     Run {
         /// The file.
@@ -104,7 +109,7 @@ impl Probe {
                     path.rsplit(['/', '\\']).next().unwrap_or(path).trim_end_matches(|c: char| c.is_ascii_digit() || c == '.');
                 if SLOW_STARTERS.contains(&name) { 3 } else { 2 }
             }
-            Self::PortHolder(_) | Self::DatabaseGroups => 1,
+            Self::PortHolder(_) | Self::DatabaseGroups | Self::ProgramElsewhere { .. } => 1,
             Self::System
             | Self::Surroundings
             | Self::Account
@@ -133,6 +138,7 @@ impl Display for Probe {
             Self::DatabaseGroups => f.write_str("the account database's groups for this user"),
             Self::Managers => f.write_str("package managers"),
             Self::Program { name } => write!(f, "copies of {name} on PATH"),
+            Self::ProgramElsewhere { name } => write!(f, "copies of {name} in usual folders that are not on PATH"),
             Self::Run { path, arguments } => {
                 f.write_str(path)?;
                 arguments.iter().try_for_each(|argument| write!(f, " {argument}"))

@@ -29,6 +29,9 @@ fn machine(name: &str) -> Described {
 #[case("shared-server", Outcome::NotReady)]
 #[case("build-container", Outcome::NotReady)]
 #[case("ready-workstation", Outcome::Ready)]
+#[case("old-macbook", Outcome::NotReady)]
+#[case("workshop-windows-pc", Outcome::NotReady)]
+#[case("linux-inside-windows", Outcome::NotReady)]
 fn every_machine_is_as_it_expects(#[case] name: &str, #[case] outcome: Outcome) {
     let guide = demo_guide();
     let machine = machine(name);

@@ -2,7 +2,7 @@ use crate::cause::Cause;
 use crate::finding::Verdict;
 use crate::guide::Protocol;
 use crate::observation::{
-    Binding, Cap, Cores, Device, DiskRoom, Holder, Memory, Observation, Processor, ProgramCopy, RunEnd, SettingNumber,
+    Binding, Cap, Cores, Device, DiskRoom, FileKind, Holder, Memory, Observation, Processor, ProgramCopy, RunEnd, SettingNumber,
     StartFailure, Surroundings,
 };
 use crate::prelude::*;
@@ -128,12 +128,81 @@ fn a_good_copy_behind_a_bad_one_is_named_and_links_to_the_bad_one_are_not_run() 
 )]
 fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] in_project: bool, #[case] message: &str) {
     let mut script = debian();
-    let copy = ProgramCopy { path: "/usr/bin/cmake".into(), real_path: "/usr/bin/cmake".into(), executable: true, in_project };
+    let copy = ProgramCopy {
+        path: "/usr/bin/cmake".into(),
+        real_path: "/usr/bin/cmake".into(),
+        executable: true,
+        in_project,
+        kind: FileKind::Unknown,
+    };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     let finding = find(&format!("tool = \"cmake\"\n{args}"), &script);
     assert_eq!((finding.verdict, finding.cause), (Verdict::Unknown, Some(Cause::CommandNoConsent)));
     assert_eq!(finding.message, message);
     assert!(finding.evidence.iter().all(|answer| !matches!(*answer.probe, Probe::Run { .. })));
+}
+
+fn with_copy(script: &mut Script, elsewhere: bool, path: &str, kind: FileKind) {
+    let copy = ProgramCopy { path: path.into(), real_path: path.into(), executable: true, in_project: false, kind };
+    let name = "cmake".to_owned();
+    if elsewhere {
+        script.insert(Probe::ProgramElsewhere { name }, Observation::ProgramElsewhere(vec![copy]));
+    } else {
+        script.insert(Probe::Program { name }, Observation::Program(vec![copy]));
+    }
+}
+
+#[test]
+fn a_tool_off_path_is_named_and_not_started() {
+    let mut script = debian();
+    with_copy(&mut script, true, "/opt/cmake/bin/cmake", FileKind::Unknown);
+    let message = "cmake is installed at /opt/cmake/bin/cmake, but your shell does not look in that folder (it is not on PATH).";
+    holds(CMAKE, &script, Verdict::Unmet, Some(Cause::ToolOffPath), message);
+    // A placeholder off PATH is nothing to put on it.
+    with_copy(&mut script, true, "/opt/cmake/bin/cmake", FileKind::Placeholder);
+    assert_eq!(find(CMAKE, &script).cause, Some(Cause::ToolMissing));
+}
+
+#[rstest]
+#[case::a_placeholder(
+    FileKind::Placeholder,
+    Some(Cause::ToolPlaceholder),
+    "/usr/bin/cmake only stands in for the program: starting it would offer to install the real one. It was not started."
+)]
+#[case::for_another_processor(FileKind::Built(vec!["aarch64".into()]), Some(Cause::ToolWrongArch), "/usr/bin/cmake is built for aarch64, and this machine's processor is x86_64.")]
+#[case::for_several(FileKind::Built(vec!["aarch64".into(), "x86_64".into()]), None, "cmake 3.30 is at /usr/bin/cmake.")]
+#[case::for_an_older_one_that_may_run(FileKind::Built(vec!["i686".into()]), None, "cmake 3.30 is at /usr/bin/cmake.")]
+#[case::a_script(FileKind::Script("/bin/sh".into()), None, "cmake 3.30 is at /usr/bin/cmake.")]
+fn what_the_file_says_need_not_be_tried(#[case] kind: FileKind, #[case] cause: Option<Cause>, #[case] message: &str) {
+    let mut script = debian();
+    program(&mut script, "/usr/bin/cmake", RunEnd::Exit(0), "cmake version 3.30");
+    with_copy(&mut script, false, "/usr/bin/cmake", kind);
+    let finding = find(CMAKE, &script);
+    assert_eq!((finding.cause, finding.message.as_str()), (cause, message));
+    let started = finding.evidence.iter().any(|answer| matches!(*answer.probe, Probe::Run { .. }));
+    assert_eq!(started, cause.is_none());
+}
+
+#[rstest]
+#[case::no_version_chosen(1, "No version is set for command cmake", Cause::ToolUnselected)]
+#[case::a_chosen_version_that_is_not_there(
+    1,
+    "version 3.30 is not installed (set by /home/mate/.version)",
+    Cause::ToolUnselected
+)]
+#[case::a_missing_library(
+    127,
+    "cmake: error while loading shared libraries: libbuoy.so.3: cannot open shared object file",
+    Cause::ToolBroken
+)]
+#[case::an_interpreter_that_env_cannot_find(127, "/usr/bin/env: 'python3.9': No such file or directory", Cause::ToolBroken)]
+#[case::a_file_that_the_program_misses_itself(2, "cmake 3.30: settings: No such file or directory", Cause::ToolFailed)]
+fn a_failing_program_is_believed_where_its_words_prove_it(#[case] status: i32, #[case] words: &str, #[case] cause: Cause) {
+    let mut script = debian();
+    program(&mut script, "/usr/bin/cmake", RunEnd::Exit(status), words);
+    let finding = find("tool = \"cmake\"\nversion = \">= 99\"", &script);
+    let expected = if cause == Cause::ToolFailed { Cause::ToolTooOld } else { cause };
+    assert_eq!(finding.cause, Some(expected), "{}", finding.message);
 }
 
 fn place(port: u16) -> PortPlace {

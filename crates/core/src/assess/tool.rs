@@ -6,7 +6,7 @@ use crate::driver::Consent;
 use crate::finding::{Finding, Particulars};
 use crate::guide::{Existence, Requirement, Tool};
 use crate::inquiry::{Inquiry, Stop};
-use crate::observation::{ProgramCopy, Run, RunEnd, StartFailure};
+use crate::observation::{FileKind, ProgramCopy, Run, RunEnd, StartFailure};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::text::{join_words, seconds};
@@ -32,14 +32,32 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &
     let names = join_words(&tool.names, "or");
     match (first, tool.expect) {
         (None, Existence::Absent) => Ok(Finding::met("absent", format!("{names} is not on PATH, as wanted."))),
-        (None, Existence::Present) => {
-            let message =
-                format!("{names} was not found: it is not installed, or not in a folder where your shell looks (PATH).");
-            Ok(Finding::unmet(Cause::ToolMissing, message).found("not on PATH"))
-        }
+        (None, Existence::Present) => nowhere_on_path(inquiry, tool, &names),
         (Some((name, copies)), Existence::Absent) => unwanted(inquiry, tool, name, copies),
         (Some((name, copies)), Existence::Present) => present(inquiry, tool, &Named { title: &title, name }, copies),
     }
+}
+
+/// Where PATH has no copy, the usual folders may have one. It is not on PATH, so it is not started without consent.
+fn nowhere_on_path(inquiry: &mut Inquiry<'_>, tool: &Tool, names: &str) -> Result<Finding, Stop> {
+    for name in &tool.names {
+        inquiry.want(Probe::ProgramElsewhere { name: name.clone() });
+    }
+    for name in &tool.names {
+        let copies = match inquiry.program_elsewhere(name) {
+            Ok(copies) => copies.as_slice(),
+            Err(Stop::Pending) => return Err(Stop::Pending),
+            // That it is not on PATH is known all the same.
+            Err(Stop::NoAnswer(..)) => continue,
+        };
+        if let Some(copy) = copies.iter().find(|copy| copy.executable && copy.kind != FileKind::Placeholder) {
+            let message =
+                format!("{name} is installed at {}, but your shell does not look in that folder (it is not on PATH).", copy.path);
+            return Ok(Finding::unmet(Cause::ToolOffPath, message).found("off PATH").with(at(&copy.path)));
+        }
+    }
+    let message = format!("{names} was not found: it is not installed, or not in a folder where your shell looks (PATH).");
+    Ok(Finding::unmet(Cause::ToolMissing, message).found("not on PATH"))
 }
 
 struct Named<'t> {
@@ -161,8 +179,71 @@ fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: &ProgramCop
     if let Some(reason) = allowed(inquiry, tool, copy) {
         return Ok(Outcome::NoConsent(reason));
     }
+    if let Some(outcome) = known_by_its_file(inquiry, copy)? {
+        return Ok(outcome);
+    }
     let run = inquiry.run(&copy.path, &arguments(tool))?;
     Ok(read(tool, name, copy, run))
+}
+
+/// What need not be started to be known: a placeholder, and what is built for another processor.
+fn known_by_its_file(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Option<Outcome>, Stop> {
+    let path = &copy.path;
+    match &copy.kind {
+        FileKind::Placeholder => {
+            let message = format!(
+                "{path} only stands in for the program: starting it would offer to install the real one. It was not started."
+            );
+            Ok(Some(Outcome::Failed(Cause::ToolPlaceholder, message)))
+        }
+        FileKind::Built(arches) if inquiry.arch().is_some_and(|machine| !arches.iter().any(|arch| may_run(arch, machine))) => {
+            let machine = &inquiry.system()?.arch;
+            let message =
+                format!("{path} is built for {}, and this machine's processor is {machine}.", join_words(arches, "and"));
+            Ok(Some(Outcome::Failed(Cause::ToolWrongArch, message)))
+        }
+        FileKind::Built(_) | FileKind::Script(_) | FileKind::Unknown => Ok(None),
+    }
+}
+
+/// Some systems run programs of an older or a translated architecture: those are tried.
+fn may_run(arch: &str, machine: &str) -> bool {
+    arch == machine || matches!((arch, machine), ("i686", "x86_64") | ("x86_64" | "i686" | "arm", "aarch64"))
+}
+
+/// What loaders and `env` say where a piece of a program is missing (glibc's ld.so, musl, dyld, coreutils).
+const MISSING_PIECES: [&str; 5] = [
+    "error while loading shared libraries",
+    "Error loading shared library",
+    "Library not loaded",
+    "bad interpreter",
+    "No such file or directory",
+];
+
+/// What version managers say where no version is chosen.
+const NOTHING_CHOSEN: [&str; 7] = [
+    "no version is set",
+    "no version set",
+    "could not choose a version",
+    "no default toolchain",
+    "is not installed (set by",
+    "command exists in these",
+    "no version of",
+];
+
+/// Why a program that started and failed did so, where its own words prove it.
+fn failed_because(path: &str, run: &Run) -> Option<Outcome> {
+    let text = format!("{}\n{}", run.stderr, run.stdout);
+    if let Some(line) = text.lines().find(|line| NOTHING_CHOSEN.iter().any(|words| line.to_lowercase().contains(words))) {
+        let message =
+            format!("A version manager is in charge of {path}, and no version is chosen here: {}", shortened(line.trim()));
+        return Some(Outcome::Failed(Cause::ToolUnselected, message));
+    }
+    // 126 and 127 are what shells and loaders end with when something cannot be started (POSIX Shell 2.8.2); dyld ends by a signal.
+    let by_loader = matches!(run.end, RunEnd::Exit(126 | 127) | RunEnd::Signal(_));
+    let line = text.lines().find(|line| MISSING_PIECES.iter().any(|words| line.contains(words))).filter(|_| by_loader)?;
+    let message = format!("{path} is there, but a piece that it needs is missing: {}", shortened(line.trim()));
+    Some(Outcome::Failed(Cause::ToolBroken, message))
 }
 
 fn read(tool: &Tool, name: &str, copy: &ProgramCopy, run: &Run) -> Outcome {
@@ -176,6 +257,11 @@ fn read(tool: &Tool, name: &str, copy: &ProgramCopy, run: &Run) -> Outcome {
         RunEnd::Interrupted => return Outcome::NotLookedAt("it was interrupted before it answered".to_owned()),
         RunEnd::NotStarted(failure, reason) => return not_started(path, *failure, reason),
         RunEnd::Exit(_) | RunEnd::Signal(_) => {}
+    }
+    if run.end != RunEnd::Exit(0)
+        && let Some(outcome) = failed_because(path, run)
+    {
+        return outcome;
     }
     let found = match &tool.pattern {
         Some(pattern) => [&run.stdout, &run.stderr]

@@ -15,7 +15,9 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
     match cause {
         Cause::ToolMissing | Cause::ToolTooOld => vec![fault.install()],
         Cause::ToolTooNew | Cause::ToolExcluded => vec![fault.other_version()],
-        Cause::ToolShadowed => vec![fault.first_on_path()],
+        Cause::ToolShadowed => vec![fault.first_on_path("so that the copy that works is found first")],
+        Cause::ToolOffPath => vec![fault.first_on_path("so that your shell finds it")],
+        Cause::ToolUnselected => vec![fault.choose_version()],
         Cause::ToolNotExecutable => vec![fault.make_executable()],
         Cause::ToolBroken | Cause::ToolWrongArch | Cause::ToolPlaceholder | Cause::ToolFailed => vec![fault.install_again()],
         Cause::ToolStuck => vec![Fix::say(format!(
@@ -70,9 +72,7 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
         Cause::VirtHeld => vec![Fix::say("Stop the other virtual machine program, then check again.")],
         Cause::VirtCpuLacks => vec![Fix::say("Work on another machine; this processor cannot do it.")],
         // Kinds that are not assessed yet, and causes that only a person can settle.
-        Cause::ToolOffPath
-        | Cause::ToolUnselected
-        | Cause::ToolSilent
+        Cause::ToolSilent
         | Cause::VirtFeatureOff
         | Cause::SystemOther
         | Cause::SystemTooOld
@@ -194,14 +194,23 @@ impl Case<'_> {
         Fix::say(format!("Remove {} and install {} again, from a package for this machine.", self.path(), self.title()))
     }
 
-    fn first_on_path(&self) -> Fix {
+    fn first_on_path(&self, why: &str) -> Fix {
         let path = self.path();
         let folder = path.rsplit_once(['/', '\\']).map_or("", |(folder, _)| folder);
-        let mut fix = Fix::say(format!("Put {folder} first on PATH, so that the copy that works is found first."));
+        let mut fix = Fix::say(format!("Put {folder} first on PATH, {why}."));
         let file = self.bench.account.and_then(|account| account.startup_file.clone());
         fix.edit = file.map(|file| Edit { file, append: self.bench.shell.prepend_path(folder) });
         fix.then = Some(Then::NewShell);
         fix
+    }
+
+    fn choose_version(&self) -> Fix {
+        let wanted = self.wanted();
+        Fix::say(format!(
+            "Choose a version of {}{wanted} with the version manager that is in charge of {}; its message says how.",
+            self.title(),
+            self.path()
+        ))
     }
 
     fn make_executable(&self) -> Fix {

@@ -1,6 +1,6 @@
 use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
-use crate::observation::{Binding, Holder, Observation, ProgramCopy, RunEnd};
+use crate::observation::{Binding, FileKind, Holder, Observation, ProgramCopy, RunEnd};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
 use crate::testing::{Script, debian, program, settle};
@@ -83,7 +83,8 @@ fn the_good_copy_is_put_first_in_the_words_of_the_shell(#[case] shell: &str, #[c
 fn paths_in_commands_are_quoted() {
     let mut script = debian();
     let path = "/opt/it's; rm/cmake";
-    let copy = ProgramCopy { path: path.into(), real_path: path.into(), executable: false, in_project: false };
+    let copy =
+        ProgramCopy { path: path.into(), real_path: path.into(), executable: false, in_project: false, kind: FileKind::Unknown };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     assert_eq!(first_fix("tool = \"cmake\"", &script).run, [r"chmod +x '/opt/it'\''s; rm/cmake'"]);
 }

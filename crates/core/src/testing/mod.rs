@@ -3,7 +3,7 @@
 use crate::driver::{Driver, Finished, Selection, Settled};
 use crate::finding::Finding;
 use crate::guide::{self, Guide};
-use crate::observation::{Account, Observation, Os, ProgramCopy, Run, RunEnd, Surroundings, System};
+use crate::observation::{Account, FileKind, Observation, Os, ProgramCopy, Run, RunEnd, Surroundings, System};
 use crate::prelude::*;
 use crate::probe::Probe;
 use hashbrown::HashMap;
@@ -49,7 +49,8 @@ pub(crate) fn debian() -> Script {
 /// Adds a program with what it prints when asked for its version.
 pub(crate) fn program(script: &mut Script, path: &str, end: RunEnd, stdout: &str) {
     let name = path.rsplit('/').next().unwrap_or(path).to_owned();
-    let copy = ProgramCopy { path: path.into(), real_path: path.into(), executable: true, in_project: false };
+    let copy =
+        ProgramCopy { path: path.into(), real_path: path.into(), executable: true, in_project: false, kind: FileKind::Unknown };
     let copies = script.entry(Probe::Program { name }).or_insert_with(|| Observation::Program(Vec::new()));
     if let Observation::Program(copies) = copies {
         copies.push(copy);

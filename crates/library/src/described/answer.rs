@@ -14,6 +14,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::DatabaseGroups => said(shape.database_groups.clone().map(Observation::DatabaseGroups)),
         Probe::Managers => said(shape.managers.clone().map(Observation::Managers)),
         Probe::Program { name } => Observation::Program(shape.programs.get(name).cloned().unwrap_or_default()),
+        Probe::ProgramElsewhere { name } => Observation::ProgramElsewhere(shape.elsewhere.get(name).cloned().unwrap_or_default()),
         Probe::Run { path, .. } => Observation::Run(shape.runs.get(path).cloned().unwrap_or_else(no_such_program)),
         Probe::PortBinding(place) => said(binding(shape, place).map(Observation::PortBinding)),
         Probe::PortHolder(place) => Observation::PortHolder(port(shape, place).and_then(|port| port.holder.clone())),

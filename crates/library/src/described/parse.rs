@@ -8,8 +8,8 @@ use crate::document::{self, Fields, shortened};
 use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
 use crate::observation::{
-    Account, Binding, Cap, Cores, Device, Holder, Memory, Os, Processor, ProgramCopy, Run, RunEnd, StartFailure, Surroundings,
-    System,
+    Account, Binding, Cap, Cores, Device, FileKind, Holder, Memory, Os, Processor, ProgramCopy, Run, RunEnd, StartFailure,
+    Surroundings, System,
 };
 use crate::problem::{Problem, ProblemKind, Problems};
 use crate::text::Size;
@@ -147,17 +147,30 @@ fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
             real_path: fields.owned("real_path").unwrap_or_else(|| path.clone()),
             executable: fields.flag("executable").unwrap_or(true),
             in_project: fields.flag("in_project").unwrap_or(false),
+            kind: read_kind(&fields),
             path: path.clone(),
         };
         shape.runs.insert(path, read_run(&fields));
-        if let Some(position) = position {
-            found.push((position, name, copy));
+        match position {
+            Some(position) => found.push((position, name, copy)),
+            None => shape.elsewhere.entry(name).or_default().push(copy),
         }
         fields.finish(|_| None);
     }
     found.sort_by_key(|(position, ..)| *position);
     for (_, name, copy) in found {
         shape.programs.entry(name).or_default().push(copy);
+    }
+}
+
+fn read_kind(fields: &Fields<'_>) -> FileKind {
+    let arches = texts(fields, "built_for");
+    if fields.flag("placeholder") == Some(true) {
+        FileKind::Placeholder
+    } else if arches.is_empty() {
+        FileKind::Unknown
+    } else {
+        FileKind::Built(arches)
     }
 }
 

@@ -19,6 +19,8 @@ pub(super) struct Shape {
     pub(super) managers: Option<Vec<String>>,
     /// The copies of each program that PATH finds, in its order.
     pub(super) programs: HashMap<String, Vec<ProgramCopy>>,
+    /// Copies in folders that PATH does not name.
+    pub(super) elsewhere: HashMap<String, Vec<ProgramCopy>>,
     /// What each file prints, by path.
     pub(super) runs: HashMap<String, Run>,
     pub(super) filesystems: Vec<Filesystem>,

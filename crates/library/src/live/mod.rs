@@ -78,6 +78,7 @@ impl Host for Live {
             Probe::DatabaseGroups => os::database_groups(self),
             Probe::Managers => program::managers(&self.path),
             Probe::Program { name } => Observation::Program(program::copies(self, name)),
+            Probe::ProgramElsewhere { name } => Observation::ProgramElsewhere(program::elsewhere(self, name)),
             Probe::Run { path, arguments } => Observation::Run(self.run(Path::new(path), arguments)),
             Probe::PortBinding(place) => port::binding(place),
             Probe::PortHolder(place) => os::port_holder(place),

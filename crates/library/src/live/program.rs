@@ -1,6 +1,9 @@
 use super::{Live, os};
-use crate::observation::{Observation, ProgramCopy};
+use crate::observation::{FileKind, Observation, ProgramCopy};
+use crate::read::{HEAD_BYTES, file_kind};
 use std::ffi::OsStr;
+use std::fs::File;
+use std::io::Read;
 use std::path::{Path, PathBuf};
 
 /// Package managers by the program that shows that they are here; the system's own before those that people add.
@@ -19,8 +22,19 @@ const MANAGERS: [(&str, &str); 10] = [
 
 /// Every copy of a program on PATH, in order; a folder that is listed twice counts once.
 pub(super) fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
+    copies_in(live, std::env::split_paths(&live.path).filter(|folder| !folder.as_os_str().is_empty()), name)
+}
+
+/// Copies in the usual folders of this system and its languages that PATH does not name.
+pub(super) fn elsewhere(live: &Live, name: &str) -> Vec<ProgramCopy> {
+    let on_path: Vec<PathBuf> = std::env::split_paths(&live.path).collect();
+    let folders = os::usual_folders(live.home.as_deref()).into_iter().filter(|folder| !on_path.contains(folder));
+    copies_in(live, folders, name)
+}
+
+fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) -> Vec<ProgramCopy> {
     let mut copies: Vec<ProgramCopy> = Vec::new();
-    for path in candidates(&live.path, name) {
+    for path in files(folders, name) {
         let shown = path.display().to_string();
         if copies.iter().any(|copy| copy.path == shown) {
             continue;
@@ -31,17 +45,29 @@ pub(super) fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
             executable: os::is_executable(&path),
             in_project: is_in_project(live, &path) || is_in_project(live, &real),
             real_path: real.display().to_string(),
+            kind: kind(&real),
         });
     }
     copies
 }
 
-fn candidates(path: &OsStr, name: &str) -> Vec<PathBuf> {
-    let folders = std::env::split_paths(path).filter(|folder| !folder.as_os_str().is_empty());
+fn files(folders: impl Iterator<Item = PathBuf>, name: &str) -> impl Iterator<Item = PathBuf> {
     folders
-        .flat_map(|folder| os::file_names(name).into_iter().map(move |file| folder.join(file)))
+        .flat_map(move |folder| os::file_names(name).into_iter().map(move |file| folder.join(file)))
         .filter(|path| path.is_file())
-        .collect()
+}
+
+fn kind(path: &Path) -> FileKind {
+    if os::is_placeholder(path) {
+        return FileKind::Placeholder;
+    }
+    let mut head = Vec::with_capacity(HEAD_BYTES);
+    let most = u64::try_from(HEAD_BYTES).unwrap_or(u64::MAX);
+    match File::open(path).and_then(|file| file.take(most).read_to_end(&mut head)) {
+        Ok(_) => file_kind(&head),
+        // Some programs may be started and not read.
+        Err(_) => FileKind::Unknown,
+    }
 }
 
 /// A guide at the home folder or at the root says nothing about whose programs lie below it.
@@ -52,6 +78,6 @@ fn is_in_project(live: &Live, path: &Path) -> bool {
 
 /// Which package managers are here.
 pub(super) fn managers(path: &OsStr) -> Observation {
-    let here = |program: &str| candidates(path, program).iter().any(|path| os::is_executable(path));
+    let here = |program: &str| files(std::env::split_paths(path), program).any(|path| os::is_executable(&path));
     Observation::Managers(MANAGERS.into_iter().filter(|(_, program)| here(program)).map(|(name, _)| name.to_owned()).collect())
 }

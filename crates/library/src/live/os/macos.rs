@@ -3,6 +3,7 @@
 use crate::live::Live;
 use crate::observation::{Observation, Os, Surroundings, System};
 use crate::probe::PortPlace;
+use std::path::{Path, PathBuf};
 
 fn later(what: &str) -> Observation {
     Observation::NotSupported(format!("{what} on macOS is looked at by a later version of this software"))
@@ -71,4 +72,25 @@ pub(in crate::live) fn first_free_for_all() -> Option<u16> {
 /// The group's number: names are looked up by a later version.
 pub(in crate::live) fn group_of(id: u32) -> String {
     id.to_string()
+}
+
+/// Where programs usually are: both prefixes of the package manager, and what people and languages use.
+pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
+    let at_home = [".local/bin", "bin", ".cargo/bin", "go/bin", ".npm-global/bin", ".dotnet/tools"];
+    let at_home = home.into_iter().flat_map(|home| at_home.iter().map(|folder| home.join(folder)));
+    let system = ["/opt/homebrew/bin", "/usr/local/bin", "/opt/local/bin", "/usr/local/go/bin", "/usr/sbin", "/sbin"];
+    at_home.chain(system.iter().map(PathBuf::from)).collect()
+}
+
+/// Files of the system that open an installer while the developer tools are missing.
+const STAND_INS: [&str; 8] = ["clang", "cc", "gcc", "git", "make", "python3", "swift", "ld"];
+
+/// The system's own names in `/usr/bin` stand in for tools that lie in the developer folder, when that is not there.
+pub(in crate::live) fn is_placeholder(path: &Path) -> bool {
+    let stand_in = path.parent() == Some(Path::new("/usr/bin"))
+        && path.file_name().is_some_and(|name| STAND_INS.iter().any(|one| name == *one));
+    stand_in
+        && !["/Library/Developer/CommandLineTools/usr/bin", "/Applications/Xcode.app/Contents/Developer"]
+            .iter()
+            .any(|folder| Path::new(folder).is_dir())
 }

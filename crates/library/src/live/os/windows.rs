@@ -3,7 +3,7 @@
 use crate::live::Live;
 use crate::observation::{Observation, Os, Surroundings, System};
 use crate::probe::PortPlace;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 fn later(what: &str) -> Observation {
     Observation::NotSupported(format!("{what} on Windows is looked at by a later version of this software"))
@@ -87,4 +87,19 @@ pub(in crate::live) fn file_names(name: &str) -> Vec<String> {
 /// A file that PATHEXT admits can be started.
 pub(in crate::live) fn is_executable(path: &Path) -> bool {
     path.is_file()
+}
+
+/// Where programs usually are.
+pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
+    let at_home = [".cargo\\bin", "scoop\\shims", "go\\bin", ".dotnet\\tools", "AppData\\Roaming\\npm"];
+    let at_home = home.into_iter().flat_map(|home| at_home.iter().map(|folder| home.join(folder)));
+    let programs = std::env::var_os("ProgramFiles").map(PathBuf::from).unwrap_or_default();
+    let system = ["Git\\cmd", "CMake\\bin", "nodejs"].into_iter().map(|folder| programs.join(folder));
+    at_home.chain(system).collect()
+}
+
+/// Aliases of the store's apps are empty files: starting one opens the store.
+pub(in crate::live) fn is_placeholder(path: &Path) -> bool {
+    path.components().any(|part| part.as_os_str().eq_ignore_ascii_case("WindowsApps"))
+        && path.metadata().is_ok_and(|data| data.len() == 0)
 }

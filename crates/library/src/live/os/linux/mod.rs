@@ -11,7 +11,7 @@ pub(in crate::live) use resources::{cores, memory};
 use crate::observation::{Observation, Os, Processor, Surroundings, System};
 use crate::read::{cpuinfo_flags, os_release};
 use std::fs::read_to_string;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 /// The system, from uname(2) and `/etc/os-release`.
 pub(in crate::live) fn system() -> Observation {
@@ -94,4 +94,32 @@ fn ask_processor() -> Option<(bool, bool)> {
     }
     #[cfg(not(target_arch = "x86_64"))]
     None
+}
+
+/// Folders below the home folder in which languages and people put programs.
+const USUAL_AT_HOME: [&str; 9] =
+    [".local/bin", "bin", ".cargo/bin", "go/bin", ".npm-global/bin", ".dotnet/tools", ".deno/bin", ".luarocks/bin", ".cabal/bin"];
+/// Folders of the system that not every PATH names.
+const USUAL: [&str; 8] = [
+    "/usr/local/bin",
+    "/usr/local/sbin",
+    "/usr/sbin",
+    "/sbin",
+    "/snap/bin",
+    "/usr/local/go/bin",
+    "/usr/games",
+    "/var/lib/flatpak/exports/bin",
+];
+
+/// Where programs usually are.
+pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
+    let at_home = home.into_iter().flat_map(|home| USUAL_AT_HOME.iter().map(|folder| home.join(folder)));
+    // Packages from outside the distribution: /opt/NAME/bin.
+    let opt = std::fs::read_dir("/opt").into_iter().flatten().flatten().map(|entry| entry.path().join("bin"));
+    at_home.chain(USUAL.iter().map(PathBuf::from)).chain(opt).collect()
+}
+
+/// Linux systems ship no placeholders: what is not installed is not there.
+pub(in crate::live) fn is_placeholder(_: &Path) -> bool {
+    false
 }
