@@ -388,11 +388,15 @@ fn write_caps(f: &mut fmt::Formatter<'_>, total: &str, caps: &[Cap], text: fn(u6
 
 impl Display for System {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let name = self.os.name();
         match (&self.pretty, &self.version) {
-            (Some(pretty), Some(version)) => write!(f, "{pretty}, {} {version}", self.os.name())?,
+            // The version of such a system is its own, not a kernel's.
+            (Some(pretty), Some(version)) if pretty.contains(version.as_str()) => f.write_str(pretty)?,
+            (Some(pretty), Some(version)) if self.os != Os::Linux => write!(f, "{pretty} ({version})")?,
+            (Some(pretty), Some(version)) => write!(f, "{pretty}, {name} {version}")?,
             (Some(pretty), None) => f.write_str(pretty)?,
-            (None, Some(version)) => write!(f, "{} {version}", self.os.name())?,
-            (None, None) => f.write_str(self.os.name())?,
+            (None, Some(version)) => write!(f, "{name} {version}")?,
+            (None, None) => f.write_str(name)?,
         }
         write!(f, ", {}", self.arch)
     }

@@ -119,15 +119,16 @@ impl Draft {
         }
         let mut steps = self.steps;
         steps.sort_by_key(|step| (step.late(), !step.admin));
-        let mut plan = Plan { then: follow_ups(&steps), ..Plan::default() };
-        for then in &plan.then {
-            let closing = closing(*then, &steps);
-            // A step in words alone is itself the restart or the sign-in, also for the others.
-            match steps.iter_mut().find(|step| step.late().is_some_and(|late| late >= *then)) {
+        if let Some(closing) = closing(&steps) {
+            // A step in words alone that is as weighty is itself the restart or the sign-in, also for the others.
+            let serves = |step: &&mut Step| step.late() >= closing.then && step.late().is_some() && step.level <= closing.level;
+            match steps.iter_mut().find(serves) {
                 Some(step) => closing.settles.iter().for_each(|index| step.settle(*index, closing.level)),
                 None => steps.push(closing),
             }
         }
+        steps.sort_by_key(|step| (step.late(), !step.admin));
+        let mut plan = Plan { then: follow_ups(&steps), ..Plan::default() };
         for step in &steps {
             plan.download_bytes = plan.download_bytes.saturating_add(step.download_bytes.unwrap_or(0));
             plan.takes_ms = plan.takes_ms.saturating_add(step.takes_ms.unwrap_or(0));
@@ -163,14 +164,16 @@ fn follow_ups(steps: &[Step]) -> Vec<Then> {
     steps.iter().filter_map(|step| step.then).max().into_iter().collect()
 }
 
-fn closing(then: Then, steps: &[Step]) -> Step {
+/// The step that lets the others take effect; none where they need none.
+fn closing(steps: &[Step]) -> Option<Step> {
+    let waiting: Vec<&Step> = steps.iter().filter(|step| step.then.is_some() && step.late().is_none()).collect();
+    let then = waiting.iter().filter_map(|step| step.then).max()?;
     let say = match then {
         Then::NewShell => "Open a new terminal, so that the changes above take effect.",
         Then::SignIn => "Sign out completely and in again, so that the changes above take effect.",
         Then::Restart => "Restart the machine, so that the changes above take effect.",
     };
-    let waiting: Vec<&Step> = steps.iter().filter(|step| step.then.is_some()).collect();
-    Step {
+    Some(Step {
         say: say.to_owned(),
         run: Vec::new(),
         edit: None,
@@ -181,7 +184,7 @@ fn closing(then: Then, steps: &[Step]) -> Step {
         caution: None,
         download_bytes: None,
         takes_ms: None,
-    }
+    })
 }
 
 #[cfg(test)]

@@ -55,7 +55,10 @@ pub(super) fn sum(inquiry: &mut Inquiry<'_>) -> Result<DiskLedger, Stop> {
 
 pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, disk: &Disk) -> Result<Finding, Stop> {
     let room = inquiry.disk_room(&disk.at)?;
-    if let Some(finding) = unfit(disk, room) {
+    if let Some(mut finding) = unfit(disk, room) {
+        if finding.cause == Some(Cause::DiskShort) {
+            with_others(inquiry, requirement, room, &mut finding)?;
+        }
         return Ok(finding);
     }
     let ledger = inquiry.disk_ledger()?;
@@ -92,6 +95,22 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, disk: &
         return Ok(Finding::unknown(Cause::CouldNotLook, message).found(found));
     }
     Ok(met)
+}
+
+/// What is short alone is shorter with the others that land there: one number for all, so that it is freed once.
+fn with_others(inquiry: &mut Inquiry<'_>, requirement: &Requirement, room: &DiskRoom, finding: &mut Finding) -> Result<(), Stop> {
+    let ledger = inquiry.disk_ledger()?;
+    let Some((sum, parts)) = ledger.sums.get(&room.filesystem).filter(|(_, parts)| parts.len() > 1) else { return Ok(()) };
+    for index in parts {
+        if let Some(Subject::Disk(other)) = inquiry.context.guide.requirements.get(*index).map(|other| &other.subject) {
+            let _ = inquiry.disk_room(&other.at)?;
+        }
+    }
+    let short = Size(sum.saturating_sub(room.available_bytes));
+    let others = named(inquiry.context.guide, parts, requirement);
+    finding.message = format!("{} With {others} on the same disk, it is {short} in all.", finding.message);
+    finding.particulars.short_by = Some(short);
+    Ok(())
 }
 
 /// The other requirements with their sizes, for a sentence.

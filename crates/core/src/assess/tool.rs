@@ -231,18 +231,22 @@ const NOTHING_CHOSEN: [&str; 7] = [
     "no version of",
 ];
 
+/// A line of a program's own words, cut where it becomes a paragraph.
+fn words_of(line: &str) -> String {
+    line.trim().chars().take(160).collect()
+}
+
 /// Why a program that started and failed did so, where its own words prove it.
 fn failed_because(path: &str, run: &Run) -> Option<Outcome> {
     let text = format!("{}\n{}", run.stderr, run.stdout);
     if let Some(line) = text.lines().find(|line| NOTHING_CHOSEN.iter().any(|words| line.to_lowercase().contains(words))) {
-        let message =
-            format!("A version manager is in charge of {path}, and no version is chosen here: {}", shortened(line.trim()));
+        let message = format!("A version manager is in charge of {path}, and no version is chosen here: {}", words_of(line));
         return Some(Outcome::Failed(Cause::ToolUnselected, message));
     }
     // 126 and 127 are what shells and loaders end with when something cannot be started (POSIX Shell 2.8.2); dyld ends by a signal.
     let by_loader = matches!(run.end, RunEnd::Exit(126 | 127) | RunEnd::Signal(_));
     let line = text.lines().find(|line| MISSING_PIECES.iter().any(|words| line.contains(words))).filter(|_| by_loader)?;
-    let message = format!("{path} is there, but a piece that it needs is missing: {}", shortened(line.trim()));
+    let message = format!("{path} is there, but a piece that it needs is missing: {}", words_of(line));
     Some(Outcome::Failed(Cause::ToolBroken, message))
 }
 

@@ -198,18 +198,23 @@ impl Case<'_> {
         let path = self.path();
         let folder = path.rsplit_once(['/', '\\']).map_or("", |(folder, _)| folder);
         let mut fix = Fix::say(format!("Put {folder} first on PATH, {why}."));
-        let file = self.bench.account.and_then(|account| account.startup_file.clone());
-        fix.edit = file.map(|file| Edit { file, append: self.bench.shell.prepend_path(folder) });
-        fix.then = Some(Then::NewShell);
+        let line = self.bench.shell.prepend_path(folder);
+        if let Some(file) = self.bench.account.and_then(|account| account.startup_file.clone()) {
+            fix.edit = Some(Edit { file, append: line });
+            fix.then = Some(Then::NewShell);
+        } else {
+            fix.say.push_str(" This does it for the terminal in which you type it:");
+            fix.run = vec![line];
+        }
         fix
     }
 
     fn choose_version(&self) -> Fix {
-        let wanted = self.wanted();
+        let wanted = self.wanted().replace(" in a version that is", " that is");
+        let path = self.path();
         Fix::say(format!(
-            "Choose a version of {}{wanted} with the version manager that is in charge of {}; its message says how.",
-            self.title(),
-            self.path()
+            "Choose a version of {}{wanted} with the version manager that is in charge of {path}; its message says how.",
+            self.title()
         ))
     }
 
