@@ -1,0 +1,159 @@
+//! Every way in which a real copy of a tool can be wrong on Linux, made for the test, and the fix where it can be carried out as printed.
+#![cfg(target_os = "linux")]
+#![allow(clippy::unwrap_used, clippy::indexing_slicing, clippy::panic, reason = "helpers of tests may be blunt")]
+
+mod bench;
+
+use bench::{Bench, essence, of};
+use serde_json::Value;
+use std::os::unix::fs::{PermissionsExt, symlink};
+use std::path::Path;
+use std::process::Command;
+
+const BUOY: &str = "[require.buoy]\ntool = \"buoy-tool\"\nversion = \">= 2, < 3, != 2.5\"\n";
+
+fn write_program(path: &Path, content: &[u8], mode: u32) {
+    std::fs::create_dir_all(path.parent().unwrap()).unwrap();
+    std::fs::write(path, content).unwrap();
+    std::fs::set_permissions(path, std::fs::Permissions::from_mode(mode)).unwrap();
+}
+
+/// The report with more folders before PATH and another home.
+fn report_with(bench: &Bench, folders: &[&str], arguments: &[&str]) -> Value {
+    let root = bench.folder.path();
+    let path = std::env::var("PATH").unwrap();
+    let folders: Vec<String> = folders.iter().map(|folder| root.join(folder).display().to_string()).collect();
+    let mut all = vec!["preflight", "--format", "json"];
+    all.extend(arguments);
+    let mut command = bench.command(&[], &all);
+    let output = command.env("PATH", format!("{}:{path}", folders.join(":"))).env("HOME", root.join("home")).output().unwrap();
+    serde_json::from_slice(&output.stdout).unwrap_or_else(|error| panic!("{error}: {output:?}"))
+}
+
+fn cause(report: &Value) -> String {
+    essence(report, "buoy").1
+}
+
+fn runs(report: &Value) -> usize {
+    of(report, "buoy")["evidence"]
+        .as_array()
+        .unwrap()
+        .iter()
+        .filter(|seen| seen["asked"].as_str().unwrap().ends_with(" --version"))
+        .count()
+}
+
+#[test]
+fn each_wrong_copy_gets_its_own_cause() {
+    let script = |body: &str| format!("#!/bin/sh\n{body}\n").into_bytes();
+    let cases: [(&str, Vec<u8>, u32, &str); 12] = [
+        ("met", script("echo buoy-tool 2.4"), 0o755, ""),
+        ("too old", script("echo buoy-tool 1.9"), 0o755, "tool-too-old"),
+        ("too new", script("echo buoy-tool 3.0-rc1"), 0o755, "tool-too-new"),
+        ("ruled out", script("echo buoy-tool 2.5"), 0o755, "tool-excluded"),
+        ("not executable", script("echo buoy-tool 2.4"), 0o644, "tool-not-executable"),
+        ("silent", script("echo hello"), 0o755, "tool-silent"),
+        ("stuck", script("sleep 600"), 0o755, "tool-stuck"),
+        ("failing", script("exit 3"), 0o755, "tool-failed"),
+        ("without interpreter", b"#!/nowhere/python9\n".to_vec(), 0o755, "tool-broken"),
+        ("without interpreter, by env", b"#!/usr/bin/env buoy-nowhere\n".to_vec(), 0o755, "tool-broken"),
+        ("nothing chosen", script("echo 'No version is set for command buoy-tool' >&2; exit 126"), 0o755, "tool-unselected"),
+        ("no program at all", vec![1, 2, 3], 0o755, "tool-wrong-arch"),
+    ];
+    for (name, content, mode, expected) in cases {
+        let bench = Bench::new(BUOY);
+        write_program(&bench.folder.path().join("first/buoy-tool"), &content, mode);
+        let report = report_with(&bench, &["first"], &["--time-limit", "400ms"]);
+        assert_eq!(cause(&report), expected, "{name}: {}", of(&report, "buoy")["message"]);
+    }
+}
+
+#[test]
+fn a_program_for_another_processor_is_known_by_its_header_and_not_started() {
+    let bench = Bench::new(BUOY);
+    let mut content = std::fs::read("/bin/true").unwrap();
+    // The architecture in an ELF header: S/390, which no processor here is.
+    content[18..20].copy_from_slice(&22_u16.to_le_bytes());
+    let other = if content[5] == 2 { [0, 22] } else { [22, 0] };
+    content[18..20].copy_from_slice(&other);
+    write_program(&bench.folder.path().join("first/buoy-tool"), &content, 0o755);
+    let report = report_with(&bench, &["first"], &[]);
+    assert_eq!((cause(&report).as_str(), runs(&report)), ("tool-wrong-arch", 0));
+    assert!(essence(&report, "buoy").2.contains("is built for s390x, and this machine's processor is "), "{report}");
+}
+
+#[test]
+fn a_missing_shared_library_is_named() {
+    let bench = Bench::new(BUOY);
+    let root = bench.folder.path();
+    std::fs::write(root.join("part.c"), "int part(void) { return 2; }\n").unwrap();
+    std::fs::write(root.join("main.c"), "int part(void); int main(void) { return part() - 2; }\n").unwrap();
+    std::fs::create_dir(root.join("first")).unwrap();
+    let build = |arguments: &[&str]| assert!(Command::new("cc").args(arguments).current_dir(root).status().unwrap().success());
+    build(&["-shared", "-fPIC", "-o", "libbuoypart.so", "part.c"]);
+    build(&["-o", "first/buoy-tool", "main.c", "-L.", "-lbuoypart"]);
+    let report = report_with(&bench, &["first"], &[]);
+    assert_eq!(cause(&report), "tool-broken");
+    assert!(essence(&report, "buoy").2.contains("libbuoypart.so"), "{report}");
+}
+
+#[test]
+fn a_tool_off_path_is_found_not_started_and_its_fix_works_as_printed() {
+    let bench = Bench::new(BUOY);
+    let started = bench.folder.path().join("started");
+    let script = format!("#!/bin/sh\ntouch {}\necho buoy-tool 2.1\n", started.display());
+    write_program(&bench.folder.path().join("home/.local/bin/buoy-tool"), script.as_bytes(), 0o755);
+    let report = report_with(&bench, &[], &[]);
+    assert_eq!((cause(&report).as_str(), started.exists()), ("tool-off-path", false));
+    let fix = &of(&report, "buoy")["fixes"][0];
+    let line = fix["edit"]["append"].as_str().or(fix["run"][0].as_str()).unwrap();
+    // Carried out literally, it turns the requirement met.
+    let program = env!("CARGO_BIN_EXE_setup-ready");
+    let output = Command::new("sh")
+        .args(["-c", &format!("{line}\nexec {program} preflight -q")])
+        .current_dir(bench.project())
+        .output()
+        .unwrap();
+    assert_eq!(output.status.code(), Some(0), "{line}: {output:?}");
+}
+
+#[test]
+fn one_file_under_several_names_is_one_copy_and_the_good_one_behind_is_named() {
+    let bench = Bench::new(BUOY);
+    let root = bench.folder.path();
+    write_program(&root.join("first/buoy-tool"), b"#!/bin/sh\necho buoy-tool 1.0\n", 0o755);
+    std::fs::create_dir(root.join("second")).unwrap();
+    symlink(root.join("first/buoy-tool"), root.join("second/buoy-tool")).unwrap();
+    let alone = report_with(&bench, &["first", "second", "first"], &[]);
+    assert_eq!((cause(&alone).as_str(), runs(&alone)), ("tool-too-old", 1));
+    write_program(&root.join("third/buoy-tool"), b"#!/bin/sh\necho buoy-tool 2.2\n", 0o755);
+    let report = report_with(&bench, &["first", "second", "third"], &[]);
+    assert_eq!((cause(&report).as_str(), runs(&report)), ("tool-shadowed", 2));
+    let (_, _, message) = essence(&report, "buoy");
+    assert!(message.contains(&format!("A copy that would do (2.2) is at {}/third/buoy-tool", root.display())), "{message}");
+}
+
+#[test]
+fn what_must_be_absent_is_unwanted_where_it_is() {
+    let bench = Bench::new("[require.buoy]\ntool = \"buoy-tool\"\nversion = \"1.*\"\nexpect = \"absent\"\n");
+    assert_eq!(essence(&report_with(&bench, &[], &[]), "buoy").0, "met");
+    for (version, expected) in [("1.4", "tool-unwanted"), ("2.0", "")] {
+        write_program(
+            &bench.folder.path().join("first/buoy-tool"),
+            format!("#!/bin/sh\necho buoy-tool {version}\n").as_bytes(),
+            0o755,
+        );
+        assert_eq!(cause(&report_with(&bench, &["first"], &[])), expected);
+    }
+}
+
+#[test]
+fn every_cause_of_tools_is_shown_somewhere() {
+    // Made here for real, or where Linux has no such thing, by a described machine of the demonstration.
+    let here = include_str!("live_tools_linux.rs").to_owned()
+        + include_str!("live_linux.rs")
+        + include_str!("../../library/demo/machines/old-macbook.toml");
+    let tools = build_setup_ready::cause::Cause::ALL.iter().filter(|cause| cause.word().starts_with("tool-"));
+    let missing: Vec<&str> = tools.map(|cause| cause.word()).filter(|word| !here.contains(&format!("\"{word}\""))).collect();
+    assert!(missing.is_empty(), "{missing:?}");
+}
