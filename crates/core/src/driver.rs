@@ -81,7 +81,7 @@ pub struct Driver<'g> {
     known: Known,
     findings: Vec<Option<Arc<Finding>>>,
     settlements: Vec<Option<Settlement>>,
-    /// How many answers each requirement still waits for; `None` is: not begun.
+    /// How many answers each requirement still waits for; `None` is: not asked for.
     open: Vec<Option<usize>>,
     ledger: Option<DiskLedger>,
     ledger_open: Option<usize>,
@@ -107,16 +107,21 @@ impl<'g> Driver<'g> {
         if !right {
             return Err(NotInGuide);
         }
-        let ready = (0..count)
-            .filter(|index| guide.requirements.get(*index).is_some_and(|one| selection.includes(one, *index)))
-            .collect();
+        let selected = |index: &usize| guide.requirements.get(*index).is_some_and(|one| selection.includes(one, *index));
+        let ready: VecDeque<usize> = (0..count).filter(selected).collect();
+        let mut open = vec![None; count];
+        for index in &ready {
+            if let Some(open) = open.get_mut(*index) {
+                *open = Some(0);
+            }
+        }
         let mut driver = Self {
             guide,
             selection,
             known: Known::default(),
             findings: vec![None; count],
             settlements: vec![None; count],
-            open: vec![None; count],
+            open,
             ledger: None,
             ledger_open: None,
             ready,
@@ -142,11 +147,6 @@ impl<'g> Driver<'g> {
         self.ready.is_empty() && self.askers.is_empty()
     }
 
-    /// The questions that were asked and are not answered yet.
-    pub fn unanswered(&self) -> impl Iterator<Item = &Probe> {
-        self.askers.keys().map(|probe| &**probe)
-    }
-
     /// How many requirements have their finding, of how many that were begun.
     pub fn progress(&self) -> (usize, usize) {
         (self.findings.iter().flatten().count(), self.open.iter().flatten().count())
@@ -164,16 +164,6 @@ impl<'g> Driver<'g> {
             self.release(index);
         }
         self.advance_ready();
-    }
-
-    /// The finding of a requirement, once there is one.
-    pub fn finding(&self, index: usize) -> Option<&Finding> {
-        self.findings.get(index).and_then(Option::as_deref)
-    }
-
-    /// What is known so far.
-    pub fn known(&self) -> &Known {
-        &self.known
     }
 
     /// What came of every requirement that was begun, in the order of the guide. One that has no finding yet was interrupted, and is
@@ -267,7 +257,12 @@ impl<'g> Driver<'g> {
         // A requirement that was not selected is begun when another one needs its finding.
         let begun =
             if leader == DISK_LEDGER { self.ledger_open.is_some() } else { self.open.get(leader).is_some_and(Option::is_some) };
-        if !begun && !self.ready.contains(&leader) {
+        if !begun {
+            if leader == DISK_LEDGER {
+                self.ledger_open = Some(0);
+            } else {
+                self.set_open(leader, 0);
+            }
             self.ready.push_back(leader);
         }
     }

@@ -23,6 +23,7 @@ extern crate alloc;
 extern crate std;
 
 pub mod assess;
+pub mod catalogue;
 pub mod cause;
 pub mod condition;
 pub mod document;

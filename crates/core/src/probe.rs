@@ -1,5 +1,6 @@
 //! The questions that can be put to a machine. Each is small, and plain data.
 
+use crate::catalogue::{self, Start};
 use crate::guide::Protocol;
 use crate::prelude::*;
 use core::fmt::{self, Display};
@@ -93,21 +94,14 @@ impl Display for PortPlace {
     }
 }
 
-/// Programs that start an interpreter or a virtual machine and read much before they answer.
-const SLOW_STARTERS: [&str; 22] = [
-    "az", "bundle", "composer", "dart", "dotnet", "gcloud", "gdb", "gem", "gradle", "java", "javac", "julia", "kotlinc", "mvn",
-    "npm", "npx", "pip", "pipx", "pnpm", "poetry", "sbt", "yarn",
-];
-
 impl Probe {
     /// How long the answer usually takes, so that the slowest are started first: 0 at once, 1 a look around, 2 a program to run, 3 one
     /// that is known to start slowly.
     pub fn cost(&self) -> u8 {
         match self {
             Self::Run { path, .. } => {
-                let name =
-                    path.rsplit(['/', '\\']).next().unwrap_or(path).trim_end_matches(|c: char| c.is_ascii_digit() || c == '.');
-                if SLOW_STARTERS.contains(&name) { 3 } else { 2 }
+                let name = path.rsplit(['/', '\\']).next().unwrap_or(path);
+                if catalogue::find(name).is_some_and(|row| row.start == Start::Slow) { 3 } else { 2 }
             }
             Self::PortHolder(_) | Self::DatabaseGroups | Self::ProgramElsewhere { .. } => 1,
             Self::System

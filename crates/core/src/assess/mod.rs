@@ -4,6 +4,7 @@ mod cores;
 mod disk;
 mod memory;
 mod port;
+mod system;
 mod tool;
 mod virtualization;
 
@@ -108,8 +109,8 @@ fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Finding,
         Subject::Memory(memory) => memory::find(inquiry, memory),
         Subject::Cores(cores) => cores::find(inquiry, *cores),
         Subject::Virtualization(need) => virtualization::find(inquiry, *need),
-        Subject::System(_)
-        | Subject::Path(_)
+        Subject::System(need) => system::find(inquiry, need),
+        Subject::Path(_)
         | Subject::Variable(_)
         | Subject::Group(_)
         | Subject::Socket(_)
@@ -200,8 +201,8 @@ pub fn wanted(subject: &Subject) -> String {
         Subject::Cores(cores) => cores.to_string(),
         Subject::Virtualization(crate::guide::Virtualization::Usable) => "usable by you now".to_owned(),
         Subject::Virtualization(crate::guide::Virtualization::Present) => "a processor that has it".to_owned(),
-        Subject::System(_)
-        | Subject::Path(_)
+        Subject::System(need) => system::wanted(need),
+        Subject::Path(_)
         | Subject::Variable(_)
         | Subject::Group(_)
         | Subject::Socket(_)

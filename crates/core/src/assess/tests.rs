@@ -92,6 +92,24 @@ fn a_tool_is_judged_by_what_it_prints(
     holds(CMAKE, &script, verdict, cause, message);
 }
 
+#[rstest]
+#[case::by_the_catalogue("tool = \"java\"\nversion = \">= 17\"", "java", "-version", "openjdk version \"17.0.21\" 2026-01-20")]
+#[case::by_the_guide(
+    "tool = \"java\"\nversion = \">= 17\"\nargs = [\"--version\"]",
+    "java",
+    "--version",
+    "openjdk 17.0.21 2026-01-20"
+)]
+#[case::by_custom("tool = \"buoyctl\"\nversion = \">= 2\"", "buoyctl", "--version", "buoyctl 2.1")]
+fn a_tool_is_asked_as_it_wants_to_be(#[case] body: &str, #[case] name: &str, #[case] argument: &str, #[case] prints: &str) {
+    let mut script = debian();
+    let path = format!("/usr/bin/{name}");
+    program(&mut script, &path, RunEnd::Exit(1), "asked in the wrong way");
+    let run = crate::observation::Run { end: RunEnd::Exit(0), stdout: prints.into(), stderr: String::new(), cut: false };
+    script.insert(Probe::Run { path, arguments: vec![argument.into()] }, Observation::Run(run));
+    assert_eq!(find(body, &script).verdict, Verdict::Met);
+}
+
 #[test]
 fn a_tool_that_is_nowhere_is_missing() {
     let message = "cmake was not found: it is not installed, or not in a folder where your shell looks (PATH).";
@@ -411,6 +429,60 @@ fn virtualization_names_the_first_broken_link(#[case] chain: Chain, #[case] caus
     let groups = chain.database.iter().map(|group| (*group).to_owned()).collect();
     script.insert(Probe::DatabaseGroups, Observation::DatabaseGroups(groups));
     assert_eq!(find("virtualization = \"usable\"", &script).cause, cause);
+}
+
+#[rstest]
+#[case::one_of_them("system = { linux = \">= 5.10\", macos = \"any\" }", None, "This is Linux 6.1.0, x86_64.")]
+#[case::another_system("system = { windows = \"any\" }", Some(Cause::SystemOther), "This project does not work on Linux.")]
+#[case::too_old(
+    "system = { linux = \">= 6.2\" }",
+    Some(Cause::SystemTooOld),
+    "Linux 6.1.0 is too old: this project works with >= 6.2."
+)]
+#[case::too_new(
+    "system = { linux = \"< 6\" }",
+    Some(Cause::SystemTooNew),
+    "Linux 6.1.0 is too new: this project works with < 6."
+)]
+#[case::another_distribution(
+    "system = { linux = \"any\" }\ndistro = [\"fedora\", \"alpine\"]",
+    Some(Cause::SystemOther),
+    "This is debian, and this project works on fedora or alpine."
+)]
+#[case::that_distribution("system = { linux = \"any\" }\ndistro = [\"debian\"]", None, "This is Linux 6.1.0, x86_64.")]
+#[case::another_processor(
+    "system = { linux = \"any\" }\narch = [\"aarch64\"]",
+    Some(Cause::SystemArch),
+    "The kind of processor here is x86_64, and this project works with aarch64."
+)]
+#[case::nobody_knows_the_edition(
+    "system = { linux = \"any\" }\nedition = [\"pro\"]",
+    Some(Cause::CouldNotLook),
+    "Which edition this is could not be found out."
+)]
+fn the_system_is_one_that_does(#[case] body: &str, #[case] cause: Option<Cause>, #[case] message: &str) {
+    let verdict = match cause {
+        None => Verdict::Met,
+        Some(Cause::CouldNotLook) => Verdict::Unknown,
+        Some(_) => Verdict::Unmet,
+    };
+    holds(body, &debian(), verdict, cause, message);
+}
+
+#[test]
+fn an_edition_that_lacks_something_is_named() {
+    let mut script = debian();
+    if let Some(Observation::System(system)) = script.get_mut(&Probe::System) {
+        system.edition = Some("home".into());
+    }
+    let message = "The edition here is home, and this project works with pro or education.";
+    holds(
+        "system = { linux = \"any\" }\nedition = [\"pro\", \"education\"]",
+        &script,
+        Verdict::Unmet,
+        Some(Cause::SystemEdition),
+        message,
+    );
 }
 
 #[rstest]

@@ -1,5 +1,6 @@
 //! `tool`: the first copy on PATH runs, and its version is in the range.
 
+use crate::catalogue;
 use crate::cause::Cause;
 use crate::document::shortened;
 use crate::driver::Consent;
@@ -114,7 +115,7 @@ fn present(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[
         if !seen.contains(&copy.real_path.as_str()) {
             seen.push(&copy.real_path);
             if allowed(inquiry, tool, copy).is_none() {
-                inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(tool) });
+                inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(tool, named.name) });
                 others.push(copy);
             }
         }
@@ -159,8 +160,13 @@ impl Outcome {
     }
 }
 
-fn arguments(tool: &Tool) -> Vec<String> {
-    if tool.args.is_empty() { vec!["--version".to_owned()] } else { tool.args.clone() }
+/// The guide's arguments, else those of the catalogue, else the customary one.
+fn arguments(tool: &Tool, name: &str) -> Vec<String> {
+    if !tool.args.is_empty() {
+        return tool.args.clone();
+    }
+    let known = catalogue::find(name).map_or(&["--version"][..], |row| row.args);
+    known.iter().map(|argument| (*argument).to_owned()).collect()
 }
 
 /// Why this copy may not be started without consent; `None` where it may.
@@ -182,7 +188,7 @@ fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: &ProgramCop
     if let Some(outcome) = known_by_its_file(inquiry, copy)? {
         return Ok(outcome);
     }
-    let run = inquiry.run(&copy.path, &arguments(tool))?;
+    let run = inquiry.run(&copy.path, &arguments(tool, name))?;
     Ok(read(tool, name, copy, run))
 }
 
@@ -272,7 +278,9 @@ fn read(tool: &Tool, name: &str, copy: &ProgramCopy, run: &Run) -> Outcome {
             .into_iter()
             .find_map(|text| pattern.capture(text))
             .and_then(|text| Version::parse(text).ok()),
-        None => [&run.stdout, &run.stderr].into_iter().find_map(|text| version::find(text, name)).map(|found| found.version),
+        None => {
+            [&run.stdout, &run.stderr].into_iter().find_map(|text| version::find(text, said_by(name))).map(|found| found.version)
+        }
     };
     if let Some(version) = found {
         return Outcome::Version(version);
@@ -309,6 +317,11 @@ fn not_started(path: &str, failure: StartFailure, reason: &str) -> Outcome {
         StartFailure::NothingStarts => Outcome::NotLookedAt(format!("no program can be started here: {reason}")),
         StartFailure::Other => Outcome::Failed(Cause::ToolFailed, format!("{path} could not be started: {reason}.")),
     }
+}
+
+/// What a tool calls itself before its version.
+fn said_by(name: &str) -> &str {
+    catalogue::find(name).map(|row| row.says).filter(|says| !says.is_empty()).unwrap_or(name)
 }
 
 fn judge(tool: &Tool, named: &Named<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Finding {

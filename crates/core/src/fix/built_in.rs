@@ -70,15 +70,20 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
             vec![Fix::say("Start the container with the device /dev/kvm passed in, or work outside the container.")]
         }
         Cause::VirtHeld => vec![Fix::say("Stop the other virtual machine program, then check again.")],
+        Cause::SystemOther | Cause::SystemEdition | Cause::SystemArch => {
+            vec![Fix::say(format!(
+                "Work on a system that fits ({}), for example in a virtual machine on this one.",
+                finding.wanted.as_deref().unwrap_or("see the guide")
+            ))]
+        }
+        Cause::SystemTooOld => vec![Fix::say("Upgrade the operating system, or work in a virtual machine with a newer one.")],
+        Cause::SystemTooNew => vec![Fix::say(
+            "Ask the project whether it works here by now; otherwise work in a virtual machine with an older system.",
+        )],
         Cause::VirtCpuLacks => vec![Fix::say("Work on another machine; this processor cannot do it.")],
         // Kinds that are not assessed yet, and causes that only a person can settle.
         Cause::ToolSilent
         | Cause::VirtFeatureOff
-        | Cause::SystemOther
-        | Cause::SystemTooOld
-        | Cause::SystemTooNew
-        | Cause::SystemEdition
-        | Cause::SystemArch
         | Cause::PathMissing
         | Cause::PathOtherKind
         | Cause::PathNotWritable

@@ -1,6 +1,7 @@
 use super::{Bench, Fix};
+use crate::catalogue;
 use crate::cause::Cause;
-use crate::guide::Requirement;
+use crate::guide::{Requirement, Subject};
 use crate::prelude::*;
 
 /// A package of a package manager.
@@ -54,19 +55,29 @@ pub(super) fn fix(requirement: &Requirement, cause: Cause, bench: &Bench<'_>) ->
     if !installing_helps(cause) {
         return None;
     }
-    let packages = requirement.subject.packages();
-    let (manager, name) = bench
-        .managers
-        .iter()
-        .find_map(|manager| packages.iter().find(|(of, _)| of == manager))
-        .map(|(manager, name)| (manager, name))?;
+    let (manager, name) = package_for(&requirement.subject, bench.managers)?;
     let admin = needs_admin(manager);
-    let plain = command(manager, &[name])?;
+    let plain = command(manager, &[&name])?;
     let verb = if cause == Cause::ToolMissing { "Install" } else { "Install the current release of" };
     let mut fix = Fix::say(format!("{verb} {}.", requirement.title()));
     fix.run = vec![if admin { bench.as_admin(&plain) } else { plain }];
     fix.admin = admin;
     fix.caution = if admin { bench.admin_caution() } else { None };
-    fix.package = Some(Package { manager: manager.clone(), name: name.clone() });
+    fix.package = Some(Package { manager: manager.clone(), name });
     Some(fix)
+}
+
+/// The first manager of this machine that has a package: the guide's, or where the guide names none at all, the catalogue's.
+fn package_for<'m>(subject: &Subject, managers: &'m [String]) -> Option<(&'m String, String)> {
+    let named = subject.packages();
+    if !named.is_empty() {
+        return managers
+            .iter()
+            .find_map(|manager| named.iter().find(|(of, _)| of == manager).map(|(_, name)| (manager, name.clone())));
+    }
+    let Subject::Tool(tool) = subject else { return None };
+    let row = tool.names.iter().find_map(|name| catalogue::find(name))?;
+    managers
+        .iter()
+        .find_map(|manager| row.packages.iter().find(|(of, _)| of == manager).map(|(_, name)| (manager, (*name).to_owned())))
 }

@@ -38,6 +38,14 @@ fn a_package_is_installed_as_this_person_can() {
 }
 
 #[test]
+fn a_common_tools_package_is_known_where_the_guide_names_none() {
+    assert_eq!(first_fix("tool = \"ninja\"", &debian()).run, ["sudo apt-get install ninja-build"]);
+    // A guide that names packages, but none for this manager, is not overruled.
+    assert!(first_fix("tool = \"ninja\"\npackages = { brew = \"ninja\" }", &debian()).run.is_empty());
+    assert!(first_fix("tool = \"buoyctl\"", &debian()).run.is_empty());
+}
+
+#[test]
 fn a_guides_fix_for_this_cause_and_machine_wins_over_the_built_in_one() {
     let fixes = "
         [[require.x.fix]]\nsay = \"For another cause.\"\ncause = \"tool-too-old\"

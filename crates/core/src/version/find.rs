@@ -14,6 +14,13 @@ pub struct Found {
 
 const MOST_LINES: usize = 40;
 const MOST_BYTES: usize = 16 * 1024;
+/// What weighs less is a number by chance.
+const LIGHTEST: i32 = 15;
+/// What may stand before "version" in a line about what a tool runs on: `Java version: 17`.
+const RUNTIMES: [&str; 15] = [
+    "linux", "windows", "darwin", "java", "jvm", "python", "perl", "ruby", "node", "os", "kernel", "runtime", "compiler", "libc",
+    "protocol",
+];
 /// Words that announce somebody else's version.
 const OTHERS: [&str; 16] = [
     "using", "with", "linked", "library", "built", "against", "runtime", "python", "from", "libc", "glibc", "kernel", "protocol",
@@ -45,7 +52,7 @@ pub fn find(text: &str, tool: &str) -> Option<Found> {
         for token in tokens(line) {
             let Ok(version) = Version::parse(token.text) else { continue };
             let weight = weigh(&facts, &token, &version, &tool) + early;
-            if weight > 0 && best.as_ref().is_none_or(|(heaviest, _)| weight > *heaviest) {
+            if weight >= LIGHTEST && best.as_ref().is_none_or(|(heaviest, _)| weight > *heaviest) {
                 best = Some((weight, Found { version, line: line.trim().to_owned() }));
             }
         }
@@ -97,10 +104,16 @@ fn weigh(line: &Line<'_>, token: &Token<'_>, version: &Version, tool: &str) -> i
     let letters = before.chars().last().is_some_and(|c| c.is_alphanumeric() && c != 'v')
         && !directly
         && version.scheme == super::Scheme::Plain;
+    let front = stem.strip_suffix(word).unwrap_or("");
+    let before_word = front.rsplit(|c: char| !c.is_alphanumeric()).find(|word| !word.is_empty()).unwrap_or("");
+    let runtime = announced && RUNTIMES.contains(&before_word) && !tool.contains(before_word);
+    let own_name = tool.ends_with(token.text) && before.ends_with(tool.strip_suffix(token.text).unwrap_or(tool));
     let mut weight = 0;
     let mut add = |holds: bool, by: i32| weight += if holds { by } else { 0 };
     add(numbers >= 2, 30);
     add(announced, 30);
+    add(runtime, -60);
+    add(own_name, -100);
     add(before.ends_with('v'), 15);
     add(line.named, 15);
     add(directly, 30);
@@ -176,6 +189,18 @@ mod tests {
     #[case::the_interpreter_after("pip", "pip 23.2.1 from /usr/lib/python3/dist-packages/pip (python 3.11)", Some("23.2.1"))]
     #[case::colours_into_a_pipe("buoyctl", "\u{1b}[1mbuoyctl\u{1b}[0m \u{1b}[32m2.4.0\u{1b}[0m", Some("2.4.0"))]
     #[case::a_revision_of_its_own("ndk", "ndk r26.1 ready", Some("r26.1"))]
+    #[case::the_runtime_on_a_later_line(
+        "mvn",
+        "Apache Maven 3.8.7\nMaven home: /usr/share/maven\nJava version: 17.0.21, vendor: Debian",
+        Some("3.8.7")
+    )]
+    #[case::the_number_in_its_own_name("lua5.4", "lua5.4: unrecognized option '--version'", None)]
+    #[case::a_number_by_chance("ant", "Unknown argument: --version\n  -autoproxy   Java1.5+: use the OS proxy settings", None)]
+    #[case::a_commit_behind_it(
+        "scons",
+        "SCons by others:\n\tSCons: v4.4.0.fc8d0ec215ee6cba, Sat, 30 Jul 2022",
+        Some("4.4.0.fc8d0ec215ee6cba")
+    )]
     #[case::no_version("tool", "usage: tool [options] file", None)]
     #[case::only_an_address("broker", "listening at 127.0.0.1:1883", None)]
     fn finds_the_version_that_a_person_would(#[case] tool: &str, #[case] text: &str, #[case] version: Option<&str>) {

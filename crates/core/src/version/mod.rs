@@ -11,6 +11,7 @@
 //! | `3.11.7rc1`, `1.0.0-alpha.2`, `0.9-dev` | words of preparation are before the release, in the order dev, alpha, beta, milestone, pre, rc |
 //! | `17.0.15+6` | a number after `+` is a build: later than none, unless a range's bound names no build |
 //! | `2.47.3.windows.1` | a vendor's word starts a build, as above |
+//! | `4.4.0.fc8d0ec215ee` | seven hexadecimal digits or more, with letters, are a commit's name, which is ignored |
 //! | `12.2.0-14+deb12u1` | a hyphen before a number starts a distribution's revision, which is ignored |
 //! | `r1.2`, `R14B04` | an `r` in front is a numbering of its own, not comparable with plain numbers |
 //!
@@ -200,6 +201,10 @@ fn read_tail(tail: &str, scheme: Scheme) -> Option<(Qualifier, Vec<Piece>)> {
         Some(number @ Piece::Number(_)) if !tail.starts_with('-') => vec![number],
         _ => Vec::new(),
     };
+    // A commit's name says nothing about the order.
+    if is_commit(tail.trim_start_matches(['.', '-', '_']).trim_start_matches('g')) {
+        return Some((Qualifier::Exact, build));
+    }
     let attached = tail.starts_with(|c: char| c.is_ascii_alphabetic());
     let pieces = pieces(tail)?;
     let (word, stage) = match pieces.first() {
@@ -221,6 +226,11 @@ fn read_tail(tail: &str, scheme: Scheme) -> Option<(Qualifier, Vec<Piece>)> {
         Qualifier::Unranked(tail.to_ascii_lowercase())
     };
     Some((qualifier, build))
+}
+
+/// At least seven hexadecimal digits, letters among them.
+fn is_commit(text: &str) -> bool {
+    text.len() >= 7 && text.bytes().all(|byte| byte.is_ascii_hexdigit()) && text.bytes().any(|byte| byte.is_ascii_alphabetic())
 }
 
 /// `1.1.1w`, `1.0.2za`; but `1.0rc` is a candidate, and so is `1.0b2`.

@@ -43,6 +43,8 @@ fn the_second_is_later(#[case] earlier: &str, #[case] later: &str) {
 #[case::trailing_zeros("3.25", "3.25.0")]
 #[case::a_distributions_revision("12.2.0-14+deb12u1", "12.2.0")]
 #[case::a_final_word("5.6.15.Final", "5.6.15")]
+#[case::a_commits_name("4.4.0.fc8d0ec215ee", "4.4.0")]
+#[case::a_commits_name_behind_a_g("4.4.0-gfc8d0ec", "4.4")]
 #[case::a_leading_v("v1.2", "1.2")]
 fn the_two_are_equal(#[case] a: &str, #[case] b: &str) {
     assert_eq!(version(a).compare(&version(b)), Some(Ordering::Equal));

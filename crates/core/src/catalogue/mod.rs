@@ -1,0 +1,88 @@
+//! What is known about common tools: how they say their version, and which package brings them.
+//!
+//! A guide's own `args`, `pattern` and `packages` win over it.
+
+mod rows;
+
+use crate::prelude::*;
+
+/// What is known about one tool.
+#[derive(Debug, Clone, Copy)]
+pub struct Row {
+    /// The program's name.
+    pub name: &'static str,
+    /// The arguments that make it say its version, and nothing else.
+    pub args: &'static [&'static str],
+    /// What stands before its version, where that is not its name; empty otherwise.
+    pub says: &'static str,
+    /// Its package for each package manager.
+    pub packages: &'static [(&'static str, &'static str)],
+    /// How it starts.
+    pub start: Start,
+}
+
+/// How a tool starts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Start {
+    /// In a few milliseconds.
+    Quick,
+    /// An interpreter or a virtual machine reads much before it answers.
+    Slow,
+}
+
+/// The row of a tool, by its name or by its name without a version behind it (`python3.12`, `gcc-13`).
+pub fn find(name: &str) -> Option<&'static Row> {
+    let exact = |name: &str| rows::ROWS.binary_search_by(|row| row.name.cmp(name)).ok().and_then(|at| rows::ROWS.get(at));
+    exact(name).or_else(|| {
+        let stem = name.trim_end_matches(|c: char| c.is_ascii_digit() || c == '.' || c == '-');
+        // `python3.12` is a `python3`.
+        let major: String = name.chars().take(stem.len() + 1).collect();
+        exact(&major).or_else(|| exact(stem))
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{Start, find, rows::ROWS};
+    use crate::prelude::*;
+    use rstest::rstest;
+
+    #[test]
+    fn rows_are_sorted_and_make_sense() {
+        assert!(ROWS.len() >= 120);
+        assert!(ROWS.is_sorted_by(|a, b| a.name < b.name));
+        let managers = ["apt", "dnf", "zypper", "pacman", "apk", "brew", "port", "winget", "scoop", "choco"];
+        for row in ROWS {
+            assert!(
+                !row.args.is_empty() && row.args.iter().all(|argument| !argument.contains(char::is_whitespace)),
+                "{}",
+                row.name
+            );
+            assert!(
+                row.packages.iter().all(|(manager, package)| managers.contains(manager) && !package.is_empty()),
+                "{}",
+                row.name
+            );
+            let mut names: Vec<&str> = row.packages.iter().map(|(manager, _)| *manager).collect();
+            names.sort_unstable();
+            names.dedup();
+            assert_eq!(names.len(), row.packages.len(), "{}", row.name);
+        }
+    }
+
+    #[rstest]
+    #[case::by_name("cmake", Some("cmake"))]
+    #[case::with_a_version_behind("gcc-13", Some("gcc"))]
+    #[case::with_a_longer_version_behind("python3.12", Some("python3"))]
+    #[case::whose_name_ends_in_a_digit("sqlite3", Some("sqlite3"))]
+    #[case::nothing_like_it("buoyctl", None)]
+    fn tools_are_found_by_name(#[case] name: &str, #[case] row: Option<&str>) {
+        assert_eq!(find(name).map(|row| row.name), row);
+    }
+
+    #[test]
+    fn slow_tools_are_known() {
+        assert_eq!(find("npm").unwrap().start, Start::Slow);
+        assert_eq!(find("ninja").unwrap().start, Start::Quick);
+    }
+}
