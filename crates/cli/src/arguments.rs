@@ -103,7 +103,7 @@ pub(crate) struct Preflight {
     /// Only these requirements, and what they wait for
     #[arg(long, value_name = "ID", value_delimiter = ',')]
     pub(crate) only: Vec<String>,
-    /// Only this stage of the guide
+    /// Only this stage of the guide, and what it waits for
     #[arg(long, value_name = "ID")]
     pub(crate) stage: Option<String>,
     /// Also what can only be checked while the project is running

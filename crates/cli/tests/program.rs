@@ -214,3 +214,74 @@ fn a_result_goes_whole_into_a_file_and_colour_only_where_it_is_wanted() {
     assert!(text(&with(&["--color", "always"]).stdout).contains("\u{1b}["));
     assert!(text(&bench.run(&["completions", "bash"]).stdout).contains("setup-ready"));
 }
+
+#[rstest]
+#[case::everything(&[], &["early", "late", "running", "docs"], 4)]
+#[case::one_stage_and_what_it_waits_for(&["--stage", "second"], &["early", "late"], 2)]
+#[case::one_requirement_and_what_it_waits_for(&["--only", "late"], &["early", "late"], 2)]
+#[case::several(&["--only", "early,docs"], &["early", "docs"], 2)]
+#[case::also_what_must_be_running(&["--after-start"], &["early", "late", "running", "docs"], 4)]
+#[case::one_role(&["--role", "shore"], &["early", "late", "running", "docs"], 4)]
+fn only_what_is_asked_for_is_checked(#[case] arguments: &[&str], #[case] ids: &[&str], #[case] count: usize) {
+    let bench = Bench::new(
+        "[role.shore]\n[role.docs]\n[[stage]]\nid = \"first\"\n[[stage]]\nid = \"second\"\n[[stage]]\nid = \"third\"\nafter_start = true
+         [require.early]\nstage = \"first\"\ntool = \"buoy-nowhere\"\n[require.late]\nstage = \"second\"\ncores = 1\nafter = [\"early\"]
+         [require.running]\nstage = \"third\"\ncores = 1\n[require.docs]\nstage = \"first\"\ncores = 1\nroles = [\"docs\"]\n",
+    );
+    let (_, report) = bench.report(&[], arguments);
+    let found: Vec<&str> = report["requirements"].as_array().unwrap().iter().map(|one| one["id"].as_str().unwrap()).collect();
+    assert_eq!((found.as_slice(), found.len()), (ids, count));
+    let verdict = |id: &str| {
+        report["requirements"].as_array().unwrap().iter().find(|one| one["id"] == id).map(|one| one["verdict"].clone())
+    };
+    if let Some(running) = verdict("running") {
+        assert_eq!(running, if arguments.contains(&"--after-start") { "met" } else { "skipped" });
+    }
+    if let Some(docs) = verdict("docs") {
+        assert_eq!(docs, if arguments.contains(&"shore") { "skipped" } else { "met" });
+    }
+    if let (Some(late), true) = (verdict("late"), found.contains(&"early")) {
+        assert_eq!(late, "blocked");
+    }
+}
+
+#[rstest]
+#[case("bash", &["bash", "-n"])]
+#[case("zsh", &["zsh", "-n"])]
+#[case("fish", &["fish", "--no-execute"])]
+fn completions_are_read_by_their_shell(#[case] shell: &str, #[case] checker: &[&str]) {
+    let bench = Bench::new("[require.unused]\ncores = 1\n");
+    let output = bench.run(&["completions", shell, "--output", "completion"]);
+    assert_eq!((output.status.code(), output.stdout.len()), (Some(0), 0));
+    let script = bench.project().join("completion");
+    assert!(std::fs::read_to_string(&script).unwrap().contains("preflight"));
+    match std::process::Command::new(checker[0]).args(&checker[1..]).arg(&script).output() {
+        Err(_) => eprintln!("left out: {shell} is not here"),
+        Ok(checked) => assert!(checked.status.success(), "{checked:?}"),
+    }
+}
+
+#[test]
+fn every_cause_has_a_page_and_explaining_looks_at_the_machine_now() {
+    let (bench, _) = demo();
+    for cause in build_setup_ready::cause::Cause::ALL.iter().step_by(7) {
+        let output = bench.run(&["explain", cause.word()]);
+        assert_eq!(output.status.code(), Some(0));
+        let shown = text(&output.stdout).split_whitespace().collect::<Vec<_>>().join(" ");
+        assert!(
+            shown.starts_with(cause.word()) && shown.contains(cause.page().meaning) && shown.contains(cause.page().cure),
+            "{shown}"
+        );
+    }
+    let explain = |machine: &str, id: &str| {
+        let machine = format!("sea/machines/{machine}.toml");
+        text(&bench.run(&["explain", id, "--guide", "sea", "--machine", &machine]).stdout)
+            .split_whitespace()
+            .collect::<Vec<_>>()
+            .join(" ")
+    };
+    assert!(explain("old-macbook", "compiler").contains("It was not started. (tool-placeholder)"));
+    assert!(explain("old-macbook", "compiler").contains("xcode-select --install"));
+    assert!(explain("workshop-windows-pc", "shore-port").contains("SHORE_PORT=7071"));
+    assert!(explain("linux-inside-windows", "node").contains("No version is set for command node (tool-unselected)"));
+}

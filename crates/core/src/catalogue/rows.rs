@@ -10,7 +10,6 @@ use super::{Row, Start};
 pub(super) const ROWS: &[Row] = &[
     Row { name: "7z", args: &["i"], says: "7-Zip [64]", packages: &[("apt", "p7zip-full"), ("dnf", "p7zip-plugins"), ("brew", "sevenzip"), ("pacman", "7zip")], start: Start::Quick },
     Row { name: "R", args: &["--version"], says: "", packages: &[("apt", "r-base-core"), ("dnf", "R-core"), ("brew", "r")], start: Start::Quick },
-    Row { name: "ansible", args: &["--version"], says: "", packages: &[("apt", "ansible"), ("dnf", "ansible"), ("brew", "ansible")], start: Start::Slow },
     Row { name: "ant", args: &["-version"], says: "Apache Ant", packages: &[("apt", "ant"), ("dnf", "ant"), ("brew", "ant")], start: Start::Slow },
     Row { name: "ar", args: &["--version"], says: "GNU ar", packages: &[("apt", "binutils"), ("dnf", "binutils"), ("brew", "binutils")], start: Start::Quick },
     Row { name: "arm-none-eabi-gcc", args: &["--version"], says: "", packages: &[("apt", "gcc-arm-none-eabi"), ("dnf", "arm-none-eabi-gcc-cs"), ("pacman", "arm-none-eabi-gcc")], start: Start::Quick },
