@@ -1,4 +1,5 @@
 use crate::cause::Cause;
+use crate::driver::Selection;
 use crate::finding::Verdict;
 use crate::guide::Protocol;
 use crate::observation::{
@@ -7,7 +8,7 @@ use crate::observation::{
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
-use crate::testing::{Script, debian, find, program, settle};
+use crate::testing::{Script, debian, drive, find, guide, program, settle};
 use rstest::rstest;
 
 fn holds(body: &str, script: &Script, verdict: Verdict, cause: Option<Cause>, message: &str) {
@@ -199,6 +200,21 @@ fn what_the_file_says_need_not_be_tried(#[case] kind: FileKind, #[case] cause: O
     assert_eq!((finding.cause, finding.message.as_str()), (cause, message));
     let started = finding.evidence.iter().any(|answer| matches!(*answer.probe, Probe::Run { .. }));
     assert_eq!(started, cause.is_none());
+}
+
+#[test]
+fn a_placeholder_behind_a_copy_that_will_not_do_is_not_started() {
+    let mut script = debian();
+    program(&mut script, "/opt/bin/cmake", RunEnd::Exit(0), "cmake version 3.1");
+    program(&mut script, "/usr/bin/cmake", RunEnd::Exit(0), "cmake version 3.30");
+    if let Some(Observation::Program(copies)) = script.get_mut(&Probe::Program { name: "cmake".into() }) {
+        copies[1].kind = FileKind::Placeholder;
+    }
+    let guide = guide(&format!("[require.x]\n{CMAKE}\n"));
+    let finished = drive(&guide, &script, Selection::default(), |_| 0);
+    assert_eq!(finished.settled[0].finding.cause, Some(Cause::ToolTooOld));
+    let started = Probe::Run { path: "/usr/bin/cmake".into(), arguments: vec!["--version".into()] };
+    assert!(finished.known.get(&started).is_none());
 }
 
 #[rstest]

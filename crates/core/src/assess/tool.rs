@@ -114,7 +114,8 @@ fn present(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[
     for copy in copies.iter().filter(|copy| copy.executable) {
         if !seen.contains(&copy.real_path.as_str()) {
             seen.push(&copy.real_path);
-            if allowed(inquiry, tool, copy).is_none() {
+            // What its file gives away, a placeholder above all, is not started here either.
+            if allowed(inquiry, tool, copy).is_none() && known_by_its_file(inquiry, copy)?.is_none() {
                 inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(tool, named.name) });
                 others.push(copy);
             }
