@@ -1,7 +1,7 @@
 use super::shape::{DescribedPort, Filesystem, Shape};
 use crate::observation::{Binding, Device, DiskRoom, Observation, Run, RunEnd, SettingNumber, StartFailure};
 use crate::probe::{PortPlace, Probe};
-use crate::read::env_value;
+use crate::read::setting_number;
 
 /// How far above a port a free one is looked for, as on a real machine.
 const REACH: u16 = 200;
@@ -53,18 +53,9 @@ fn free_port(shape: &Shape, place: &PortPlace) -> Option<u16> {
 }
 
 fn setting(shape: &Shape, variable: &str, env_file: Option<&str>) -> SettingNumber {
-    let read = |value: &str, place: String| match value.trim().parse() {
-        Ok(number) => SettingNumber::Number(number, place),
-        Err(_) => SettingNumber::NotANumber(place),
-    };
-    if let Some(value) = shape.environment.get(variable).filter(|value| !value.is_empty()) {
-        return read(value, "the environment".to_owned());
-    }
-    let in_file = env_file.and_then(|file| Some((file, shape.files.get(&resolve(shape, file))?)));
-    match in_file.and_then(|(file, text)| Some((file, env_value(text, variable)?))) {
-        Some((file, (line, value))) if !value.is_empty() => read(&value, format!("{file}, line {line}")),
-        _ => SettingNumber::Unset,
-    }
+    let environment = shape.environment.get(variable).map(String::as_str);
+    let text = env_file.and_then(|file| shape.files.get(&resolve(shape, file)));
+    setting_number(variable, environment, env_file.zip(text.map(String::as_str)))
 }
 
 /// A guide's path on the described machine.

@@ -1,25 +1,15 @@
-use crate::observation::{Observation, SettingNumber};
-use crate::read::env_value;
+use crate::observation::Observation;
+use crate::read::setting_number;
 use std::path::Path;
 
-/// The number that the environment, or else the file, sets. Values that are no numbers are not kept: they may be secrets.
+/// The number that the environment, or else the file, sets.
 pub(super) fn number(folder: &Path, variable: &str, env_file: Option<&str>) -> Observation {
-    let read = |value: &str, place: String| match value.trim().parse() {
-        Ok(number) => SettingNumber::Number(number, place),
-        Err(_) => SettingNumber::NotANumber(place),
+    let environment = std::env::var_os(variable).map(|value| value.to_string_lossy().into_owned());
+    let text = match env_file.map(|file| crate::read_text(&folder.join(file))) {
+        None => None,
+        Some(Ok(text)) => Some(text),
+        Some(Err(crate::LoadError::Unreadable { reason, .. })) if reason.kind() == std::io::ErrorKind::NotFound => None,
+        Some(Err(error)) => return Observation::CouldNotLook(error.to_string()),
     };
-    if let Some(value) = std::env::var_os(variable).filter(|value| !value.is_empty()) {
-        return Observation::SettingNumber(read(&value.to_string_lossy(), "the environment".to_owned()));
-    }
-    let Some(file) = env_file else { return Observation::SettingNumber(SettingNumber::Unset) };
-    let text = match crate::read_text(&folder.join(file)) {
-        Ok(text) => text,
-        Err(crate::LoadError::Unreadable { reason, .. }) if reason.kind() == std::io::ErrorKind::NotFound => String::new(),
-        Err(error) => return Observation::CouldNotLook(error.to_string()),
-    };
-    Observation::SettingNumber(match env_value(&text, variable) {
-        Some((_, value)) if value.is_empty() => SettingNumber::Unset,
-        Some((line, value)) => read(&value, format!("{file}, line {line}")),
-        None => SettingNumber::Unset,
-    })
+    Observation::SettingNumber(setting_number(variable, environment.as_deref(), env_file.zip(text.as_deref())))
 }

@@ -12,7 +12,7 @@ mod os_release;
 pub use accounts::{group_name, group_names_of_ids, user_name};
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};
-pub use env_file::env_value;
+pub use env_file::{env_value, setting_number};
 pub use file_kind::{HEAD_BYTES, file_kind};
 pub use memory::meminfo;
 pub use net::{Listener, listeners};
