@@ -157,3 +157,20 @@ fn every_cause_of_tools_is_shown_somewhere() {
     let missing: Vec<&str> = tools.map(|cause| cause.word()).filter(|word| !here.contains(&format!("\"{word}\""))).collect();
     assert!(missing.is_empty(), "{missing:?}");
 }
+
+#[test]
+fn a_relative_folder_on_path_means_the_folder_one_stands_in() {
+    let bench = Bench::new(BUOY);
+    let (root, elsewhere) = (bench.folder.path(), bench.folder.path().join("elsewhere"));
+    let trap = root.join("trap");
+    write_program(&elsewhere.join("tools/buoy-tool"), b"#!/bin/sh\necho buoy-tool 2.3\n", 0o755);
+    // The project has a program at the same relative place, which must not be what is started.
+    let hostile = format!("#!/bin/sh\ntouch {}\necho buoy-tool 2.3\n", trap.display());
+    write_program(&bench.project().join("tools/buoy-tool"), hostile.as_bytes(), 0o755);
+    let mut command = bench.command(&[], &["preflight", "-q", "--guide", "../project"]);
+    let path = format!("tools:{}", std::env::var("PATH").unwrap());
+    assert_eq!(command.current_dir(&elsewhere).env("PATH", &path).output().unwrap().status.code(), Some(0));
+    let mut command = bench.command(&[], &["preflight", "-q"]);
+    assert_eq!(command.env("PATH", &path).output().unwrap().status.code(), Some(3), "inside the project it needs consent");
+    assert!(!trap.exists());
+}

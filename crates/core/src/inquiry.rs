@@ -73,10 +73,16 @@ impl<'a> Inquiry<'a> {
         Err(Stop::Pending)
     }
 
-    /// The machine's architecture, which is evidence only where it is named as such.
-    pub fn arch(&self) -> Option<&'a str> {
-        let Observation::System(system) = &*self.context.known.get(&Probe::System)?.observation else { return None };
-        Some(&system.arch)
+    /// The machine's architecture, where it is known; it is evidence only where [`Inquiry::system`] is asked too.
+    ///
+    /// # Errors
+    /// When the answer is still to come: what depends on it must not depend on when it comes.
+    pub fn arch(&mut self) -> Result<Option<&'a str>, Stop> {
+        let Some(answer) = self.context.known.get(&Probe::System) else {
+            self.want(Probe::System);
+            return Err(Stop::Pending);
+        };
+        Ok(if let Observation::System(system) = &*answer.observation { Some(&system.arch) } else { None })
     }
 
     /// What all disk requirements need together.
@@ -176,7 +182,7 @@ questions! {
 }
 
 /// An answer that there is none is an unknown fact here.
-fn known<T>(answer: Result<T, Stop>) -> Result<Option<T>, Stop> {
+pub(crate) fn known<T>(answer: Result<T, Stop>) -> Result<Option<T>, Stop> {
     match answer {
         Ok(value) => Ok(Some(value)),
         Err(Stop::NoAnswer(..)) => Ok(None),

@@ -203,13 +203,16 @@ fn known_by_its_file(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Op
             );
             Ok(Some(Outcome::Failed(Cause::ToolPlaceholder, message)))
         }
-        FileKind::Built(arches) if inquiry.arch().is_some_and(|machine| !arches.iter().any(|arch| may_run(arch, machine))) => {
+        FileKind::Built(arches) => {
+            if inquiry.arch()?.is_none_or(|machine| arches.iter().any(|arch| may_run(arch, machine))) {
+                return Ok(None);
+            }
             let machine = &inquiry.system()?.arch;
             let message =
                 format!("{path} is built for {}, and this machine's processor is {machine}.", join_words(arches, "and"));
             Ok(Some(Outcome::Failed(Cause::ToolWrongArch, message)))
         }
-        FileKind::Built(_) | FileKind::Script(_) | FileKind::Unknown => Ok(None),
+        FileKind::Script(_) | FileKind::Unknown => Ok(None),
     }
 }
 

@@ -11,7 +11,7 @@ pub use shell::{Shell, quote};
 use crate::condition::Truth;
 use crate::finding::{Finding, Verdict};
 use crate::guide::{Edit, GuideFix, Requirement, Then};
-use crate::inquiry::{Inquiry, Stop};
+use crate::inquiry::{Inquiry, Stop, known};
 use crate::observation::{Account, Os};
 use crate::prelude::*;
 
@@ -124,14 +124,6 @@ impl<'a> Bench<'a> {
         } else {
             None
         }
-    }
-}
-
-fn known<T>(answer: Result<T, Stop>) -> Result<Option<T>, Stop> {
-    match answer {
-        Ok(value) => Ok(Some(value)),
-        Err(Stop::NoAnswer(..)) => Ok(None),
-        Err(Stop::Pending) => Err(Stop::Pending),
     }
 }
 

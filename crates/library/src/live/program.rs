@@ -51,8 +51,10 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
     copies
 }
 
+/// A folder that PATH names relative to here is made absolute: programs are started in another folder.
 fn files(folders: impl Iterator<Item = PathBuf>, name: &str) -> impl Iterator<Item = PathBuf> {
     folders
+        .map(|folder| std::path::absolute(&folder).unwrap_or(folder))
         .flat_map(move |folder| os::file_names(name).into_iter().map(move |file| folder.join(file)))
         .filter(|path| path.is_file())
 }

@@ -5,7 +5,7 @@ use crate::driver::Selection;
 use crate::finding::{Finding, Verdict};
 use crate::inquiry::{Context, Inquiry};
 use crate::known::Known;
-use crate::observation::{Cores, DiskRoom, Observation, RunEnd};
+use crate::observation::{Cores, DiskRoom, FileKind, Observation, RunEnd, StartFailure};
 use crate::plan;
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -54,13 +54,19 @@ fn body(wishes: &[Wish]) -> String {
     body
 }
 
-/// `t0` is old before it is new, `t1` is new, `t2` is silent before it is new, `t3` is nowhere; 9 GB are free on each of two disks, the first of
+/// `t0` is for another processor before it is new, `t1` is new, `t2` is silent before it is new, `t3` is nowhere; 9 GB are free on each of two disks, the first of
 /// which holds `/d0` and `/d1`; nobody knows where `/d3` is, nor the memory; there are two cores.
 fn machine() -> Script {
     let mut script = debian();
     for (number, version) in [(0, "1.5"), (1, "2.5"), (2, "nothing")] {
-        program(&mut script, &format!("/opt/t{number}"), RunEnd::Exit(0), &format!("t{number} {version}"));
+        // What is built for another processor does not start, where it is tried.
+        let end = if number == 0 { RunEnd::NotStarted(StartFailure::Format, String::new()) } else { RunEnd::Exit(0) };
+        program(&mut script, &format!("/opt/t{number}"), end, &format!("t{number} {version}"));
         program(&mut script, &format!("/usr/bin/t{number}"), RunEnd::Exit(0), &format!("t{number} 2.{number}"));
+    }
+    if let Some(Observation::Program(copies)) = script.get_mut(&Probe::Program { name: "t0".into() }) {
+        // Known by its header: whether it is run must not depend on when the system is known.
+        copies[0].kind = FileKind::Built(vec!["s390x".into()]);
     }
     script.insert(Probe::Cores, Observation::Cores(Cores { online: 2, caps: Vec::new() }));
     for number in 0..3 {
@@ -106,7 +112,7 @@ fn naive(wishes: &[Wish]) -> Vec<Verdict> {
                 }
             }
             (2, number) => decided(number < 2),
-            (_, number) => decided(number != 3),
+            (_, number) => decided(number == 1 || number == 2),
         });
     }
     verdicts
