@@ -120,6 +120,84 @@ fn ports_are_really_bound() {
 }
 
 #[test]
+fn addresses_of_both_families_ranges_and_connections_are_told_apart() {
+    let specific = TcpListener::bind("127.0.0.2:0").unwrap();
+    let newer = std::net::TcpListener::bind("[::1]:0").unwrap();
+    let dual = TcpListener::bind("[::]:0").unwrap();
+    // A connection's own end has a port too, and nobody listens there.
+    let connection = std::net::TcpStream::connect(specific.local_addr().unwrap()).unwrap();
+    let [one, six, both, passing] = [
+        specific.local_addr().unwrap().port(),
+        newer.local_addr().unwrap().port(),
+        dual.local_addr().unwrap().port(),
+        connection.local_addr().unwrap().port(),
+    ];
+    let bench = Bench::new(&format!(
+        "[require.same]\nport = {one}\naddress = \"127.0.0.2\"\n[require.beside]\nport = {one}\naddress = \"127.0.0.3\"
+         [require.every]\nport = {one}\n[require.six]\nport = {six}\naddress = \"::1\"\n[require.four]\nport = {six}\naddress = \"127.0.0.1\"
+         [require.local]\nport = {six}\naddress = \"localhost\"\n[require.both]\nport = {both}\naddress = \"127.0.0.1\"
+         [require.list]\nport = [{one}, {both}]\n[require.range]\nport = \"{}-{}\"\n[require.passing]\nport = {passing}\n",
+        both - 1,
+        both + 1
+    ));
+    let (_, report) = bench.report(&[], &[]);
+    let cause = |id| essence(&report, id).1;
+    assert_eq!(
+        ["same", "every", "six", "local", "both", "list", "range", "passing"].map(cause),
+        ["port-held"; 8].map(ToOwned::to_owned)
+    );
+    assert_eq!(["beside", "four"].map(cause), ["", ""]);
+    let own = format!("(process {}", std::process::id());
+    for id in ["same", "every", "six", "both", "list", "range"] {
+        assert!(essence(&report, id).2.contains(&own), "{id}: {}", essence(&report, id).2);
+    }
+    assert!(essence(&report, "list").2.ends_with(&format!("Also in use: {both}.")), "{report}");
+    let passing = essence(&report, "passing").2;
+    assert!(passing.contains("by an outgoing connection of") && passing.contains("for such connections"), "{passing}");
+    // The port that is offered instead is free, and is none of those that are handed out to connections.
+    let low = Bench::new("[require.low]\nport = 32766\naddress = \"127.0.0.1\"\nset_by = { variable = \"BUOY_TEST_PORT\" }\n");
+    let _held = TcpListener::bind("127.0.0.1:32766");
+    let say = of(&low.report(&[], &[]).1, "low")["fixes"][0]["say"].as_str().unwrap().to_owned();
+    assert!(say.contains("use port 32767"), "{say}");
+}
+
+#[test]
+fn the_holder_is_told_by_how_it_was_started_but_not_with_its_secrets() {
+    let bench = Bench::new("[require.held]\nport = 31017\naddress = \"127.0.0.1\"\n");
+    let server = bench.file(
+        "server.py",
+        "import socket, sys, time\ns = socket.create_server(('127.0.0.1', 31017))\nprint('up', flush=True)\ntime.sleep(60)\n",
+    );
+    let mut child =
+        Command::new("python3").arg(&server).arg("--token=hunter2").stdout(std::process::Stdio::piped()).spawn().unwrap();
+    let mut line = [0; 3];
+    std::io::Read::read_exact(child.stdout.as_mut().unwrap(), &mut line).unwrap();
+    let (_, report) = bench.report(&[], &[]);
+    child.kill().unwrap();
+    child.wait().unwrap();
+    let (_, cause, message) = essence(&report, "held");
+    assert_eq!(cause, "port-held");
+    assert!(
+        message.contains(&format!("(process {}: ", child.id())) && message.contains(&format!(" {})", server.display())),
+        "{message}"
+    );
+    assert!(!report.to_string().contains("hunter2"));
+}
+
+#[test]
+fn the_limit_for_low_ports_is_the_one_that_this_system_sets() {
+    if !is_root() {
+        return eprintln!("left out: only the administrator may make a network of its own");
+    }
+    let bench = Bench::new("[require.low]\nport = 8080\naddress = \"127.0.0.1\"\n");
+    let inside = "ip link set lo up && echo 9000 > /proc/sys/net/ipv4/ip_unprivileged_port_start && exec setpriv --reuid=65534 --regid=65534 --clear-groups \"$@\"";
+    let (_, report) = bench.report(&["unshare", "--net", "sh", "-c", inside, "inside"], &[]);
+    let (_, cause, message) = essence(&report, "low");
+    assert_eq!(cause, "port-privileged");
+    assert!(message.contains("is below 9000"), "{message}");
+}
+
+#[test]
 fn disks_are_judged_at_the_nearest_folder_that_exists() {
     let bench = Bench::new(
         "[require.short]\ndisk = \"900 TB\"\nat = \"not/there/yet\"\n[require.fits]\ndisk = \"1 kB\"\nat = \"not/there/yet\"
@@ -155,6 +233,77 @@ fn a_read_only_disk_and_needs_that_only_together_run_short() {
     assert_eq!([essence(&together, "a").1, essence(&together, "b").1], ["disk-short-together", "disk-short-together"]);
     assert_eq!(essence(&alone, "a").0, "met");
     assert_eq!(essence(&read_only, "a").1, "disk-read-only");
+}
+
+/// A filesystem in a file of its own, mounted on `disk` in the project with these options; none where this machine does not let one be.
+fn own_filesystem(bench: &Bench, maker: &[&str], options: &str) -> Option<std::path::PathBuf> {
+    let (image, disk) = (bench.folder.path().join("image"), bench.project().join("disk"));
+    std::fs::File::create(&image).unwrap().set_len(64 << 20).unwrap();
+    std::fs::create_dir(&disk).unwrap();
+    let run = |program: &str, arguments: &[&str], last: &[&std::path::Path]| {
+        let output = Command::new(program).args(arguments).args(last).output();
+        output.is_ok_and(|output| output.status.success())
+    };
+    let done = run(maker[0], &maker[1..], &[&image]) && run("mount", &["-o", options], &[&image, &disk]);
+    done.then_some(disk)
+}
+
+fn unmount(disk: &std::path::Path) {
+    assert!(Command::new("umount").arg(disk).status().unwrap().success());
+}
+
+#[test]
+fn a_quota_leaves_less_than_the_disk_has() {
+    let bench = Bench::new("[require.charts]\ndisk = \"20 MB\"\nat = \"disk\"\n");
+    let made = if is_root() {
+        own_filesystem(&bench, &["mkfs.ext4", "-q", "-O", "quota", "-E", "quotatype=usrquota"], "loop,usrquota")
+    } else {
+        None
+    };
+    let Some(disk) = made else { return eprintln!("left out: no filesystem with quotas can be mounted here") };
+    std::fs::set_permissions(&disk, std::os::unix::fs::PermissionsExt::from_mode(0o777)).unwrap();
+    let all = essence(&bench.report(&without_rights(), &[]).1, "charts");
+    let set = Command::new("setquota")
+        .args(["-u", "65534", "0", "5000", "0", "0"])
+        .arg(&disk)
+        .status()
+        .is_ok_and(|status| status.success());
+    let less = essence(&bench.report(&without_rights(), &[]).1, "charts");
+    unmount(&disk);
+    assert_eq!(all.0, "met", "{all:?}");
+    if set {
+        assert_eq!(less.1, "disk-short");
+        assert!(less.2.contains("5.1 MB is left of your quota, and 20 MB is needed"), "{less:?}");
+    } else {
+        eprintln!("left out: no program here can set a quota");
+    }
+}
+
+#[test]
+fn links_and_second_mounts_of_one_disk_count_as_that_disk() {
+    if !is_root() {
+        return eprintln!("left out: only the administrator may mount");
+    }
+    let bench = Bench::new(
+        "[require.a]\ndisk = \"6 MB\"\nat = \"disk/a\"\n[require.b]\ndisk = \"5 MB\"\nat = \"again\"\n[require.c]\ndisk = \"4 MB\"\nat = \"link/c\"
+         [require.files]\ndisk = \"1 kB\"\nat = \"disk\"\ninodes = 500\n",
+    );
+    let [disk, again] = ["disk", "again"].map(|name| bench.project().join(name));
+    std::fs::create_dir(&disk).unwrap();
+    std::fs::create_dir(&again).unwrap();
+    std::os::unix::fs::symlink(&disk, bench.project().join("link")).unwrap();
+    let mount = |arguments: &[&str], at: &std::path::Path| {
+        assert!(Command::new("mount").args(arguments).arg(at).status().unwrap().success());
+    };
+    mount(&["-t", "tmpfs", "-o", "size=12m,nr_inodes=100", "tmpfs"], &disk);
+    mount(&["--bind", disk.to_str().unwrap()], &again);
+    let (_, report) = bench.report(&[], &[]);
+    unmount(&again);
+    unmount(&disk);
+    assert_eq!(["a", "b", "c"].map(|id| essence(&report, id).1), ["disk-short-together"; 3].map(ToOwned::to_owned));
+    assert!(essence(&report, "a").2.contains("Together they need 15 MB"), "{report}");
+    assert_eq!(report["plan"]["steps"].as_array().unwrap().len(), 2, "one fix for the three, and one for the files");
+    assert_eq!(essence(&report, "files").1, "disk-inodes-short");
 }
 
 #[test]

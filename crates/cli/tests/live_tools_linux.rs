@@ -83,18 +83,71 @@ fn a_program_for_another_processor_is_known_by_its_header_and_not_started() {
 }
 
 #[test]
-fn a_missing_shared_library_is_named() {
+fn missing_pieces_are_named_without_starting_the_program() {
     let bench = Bench::new(BUOY);
     let root = bench.folder.path();
     std::fs::write(root.join("part.c"), "int part(void) { return 2; }\n").unwrap();
     std::fs::write(root.join("main.c"), "int part(void); int main(void) { return part() - 2; }\n").unwrap();
-    std::fs::create_dir(root.join("first")).unwrap();
-    let build = |arguments: &[&str]| assert!(Command::new("cc").args(arguments).current_dir(root).status().unwrap().success());
-    build(&["-shared", "-fPIC", "-o", "libbuoypart.so", "part.c"]);
-    build(&["-o", "first/buoy-tool", "main.c", "-L.", "-lbuoypart"]);
+    let build = |folder: &str, arguments: &[&str]| {
+        std::fs::create_dir_all(root.join(folder)).unwrap();
+        let program = format!("{folder}/buoy-tool");
+        let done = Command::new("cc").args(["-o", &program, "main.c"]).args(arguments).current_dir(root).status().unwrap();
+        assert!(done.success());
+    };
+    assert!(
+        Command::new("cc")
+            .args(["-shared", "-fPIC", "-o", "libbuoypart.so", "part.c"])
+            .current_dir(root)
+            .status()
+            .unwrap()
+            .success()
+    );
+    build("library", &["-L.", "-lbuoypart"]);
+    build("loader", &["part.c", "-Wl,--dynamic-linker=/nowhere/loader.so.1"]);
+    build("found", &["-L.", "-lbuoypart", "-Wl,-rpath,$ORIGIN/.."]);
+    write_program(&root.join("script/buoy-tool"), b"#!/usr/bin/env -S buoy-python -u\n", 0o755);
+    let cases = [
+        ("library", "needs the library libbuoypart.so, which is not"),
+        ("loader", "/nowhere/loader.so.1"),
+        ("script", "a script for buoy-python"),
+    ];
+    for (folder, words) in cases {
+        let report = report_with(&bench, &[folder], &[]);
+        assert_eq!((cause(&report).as_str(), runs(&report)), ("tool-broken", 0), "{folder}");
+        assert!(essence(&report, "buoy").2.contains(words), "{report}");
+    }
+    // What is beside the program is found, so it is started (and says no version).
+    let report = report_with(&bench, &["found"], &[]);
+    assert_eq!((cause(&report).as_str(), runs(&report)), ("tool-silent", 1));
+}
+
+#[test]
+fn a_copy_off_path_is_told_where_path_has_none_that_does() {
+    let bench = Bench::new(BUOY);
+    let started = bench.folder.path().join("started");
+    write_program(&bench.folder.path().join("first/buoy-tool"), b"#!/bin/sh\necho buoy-tool 1.0\n", 0o755);
+    let good = format!("#!/bin/sh\ntouch {}\necho buoy-tool 2.1\n", started.display());
+    write_program(&bench.folder.path().join("home/.cargo/bin/buoy-tool"), good.as_bytes(), 0o755);
     let report = report_with(&bench, &["first"], &[]);
-    assert_eq!(cause(&report), "tool-broken");
-    assert!(essence(&report, "buoy").2.contains("libbuoypart.so"), "{report}");
+    assert_eq!((cause(&report).as_str(), started.exists()), ("tool-too-old", false));
+    assert!(
+        essence(&report, "buoy").2.contains("/home/.cargo/bin/buoy-tool, in a folder that is not on PATH; it was not started")
+    );
+    let report = report_with(&bench, &["first"], &["--allow-commands"]);
+    assert_eq!((cause(&report).as_str(), started.exists()), ("tool-off-path", true), "{report}");
+}
+
+#[test]
+fn a_tool_that_this_system_calls_otherwise_is_recognised_and_its_fix_works_as_printed() {
+    let bench = Bench::new("[require.buoy]\ntool = \"fd\"\nversion = \">= 8\"\n");
+    let root = bench.folder.path();
+    write_program(&root.join("first/fdfind"), b"#!/bin/sh\necho fdfind 8.6.0\n", 0o755);
+    let report = report_with(&bench, &["first", "home/.local/bin"], &[]);
+    assert_eq!(cause(&report), "tool-missing");
+    assert!(essence(&report, "buoy").2.contains("This machine calls it fdfind (8.6.0, at "), "{report}");
+    let line = of(&report, "buoy")["fixes"][0]["run"][0].as_str().unwrap();
+    assert!(Command::new("sh").args(["-c", line]).env("HOME", root.join("home")).status().unwrap().success());
+    assert_eq!(cause(&report_with(&bench, &["home/.local/bin"], &[])), "");
 }
 
 #[test]

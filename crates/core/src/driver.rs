@@ -86,6 +86,8 @@ pub struct Driver<'g> {
     ledger: Option<DiskLedger>,
     ledger_open: Option<usize>,
     ready: VecDeque<usize>,
+    /// Requirements whose findings nobody was told of yet.
+    news: Vec<usize>,
     /// Probes to hand out, by cost.
     queues: [VecDeque<Arc<Probe>>; 4],
     /// Who waits for a probe that was asked and not yet answered.
@@ -125,6 +127,7 @@ impl<'g> Driver<'g> {
             ledger: None,
             ledger_open: None,
             ready,
+            news: Vec::new(),
             queues: Default::default(),
             askers: HashMap::new(),
             followers: HashMap::new(),
@@ -150,6 +153,16 @@ impl<'g> Driver<'g> {
     /// How many requirements have their finding, of how many that were begun.
     pub fn progress(&self) -> (usize, usize) {
         (self.findings.iter().flatten().count(), self.open.iter().flatten().count())
+    }
+
+    /// The findings that came since this was called last.
+    pub fn take_news(&mut self) -> Vec<(&'g Requirement, Arc<Finding>)> {
+        let news = core::mem::take(&mut self.news);
+        let finding = |index: usize| {
+            let finding = self.findings.get(index)?.as_ref()?;
+            Some((self.guide.requirements.get(index)?, Arc::clone(finding)))
+        };
+        news.into_iter().filter_map(finding).collect()
     }
 
     /// Takes an answer.
@@ -224,6 +237,7 @@ impl<'g> Driver<'g> {
                 if let (Some(finding), Some(slot)) = (self.findings.get_mut(index), self.settlements.get_mut(index)) {
                     *finding = Some(Arc::clone(&settlement.finding));
                     *slot = Some(settlement);
+                    self.news.push(index);
                 }
                 self.set_open(index, 0);
                 self.release_followers(index);

@@ -76,6 +76,8 @@ pub struct Particulars {
     pub pid: Option<u32>,
     /// The group it is about.
     pub group: Option<String>,
+    /// It ends by itself: waiting may be enough.
+    pub passing: bool,
     /// How much is missing.
     pub short_by: Option<Size>,
 }

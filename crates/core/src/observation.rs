@@ -149,6 +149,29 @@ pub struct ProgramCopy {
     pub in_project: bool,
     /// What the file is, by its first bytes.
     pub kind: FileKind,
+    /// Pieces that it cannot start without and that are not there, where the file tells.
+    pub lacks: Vec<Piece>,
+}
+
+/// Something that a program needs to be started.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Piece {
+    /// The interpreter that a script names in its first line.
+    Interpreter(String),
+    /// The system's loader that the file asks for.
+    Loader(String),
+    /// A shared library.
+    Library(String),
+}
+
+impl Piece {
+    /// Its name or path.
+    pub fn name(&self) -> &str {
+        match self {
+            Self::Interpreter(name) | Self::Loader(name) | Self::Library(name) => name,
+        }
+    }
 }
 
 /// What a program's file is, by its first bytes; it is not started for that.
@@ -234,8 +257,12 @@ pub struct Holder {
     pub pid: Option<u32>,
     /// The program's name, where the system tells.
     pub name: Option<String>,
+    /// The program as it was started, with at most the script that it runs; further arguments may hold secrets.
+    pub command: Option<String>,
     /// The user, where it is another one.
     pub user: Option<String>,
+    /// It is this end of an outgoing connection: the system took the number from this range, first and last.
+    pub outgoing: Option<(u16, u16)>,
 }
 
 /// What a setting for a number holds. The value itself is kept only where it is a number.
@@ -263,6 +290,8 @@ pub struct DiskRoom {
     pub available_bytes: u64,
     /// How many files may still be made; none where the filesystem does not count them.
     pub available_inodes: Option<u64>,
+    /// It is this user's quota that leaves no more, not the disk.
+    pub by_quota: bool,
     /// The filesystem is mounted read-only.
     pub read_only: bool,
     /// This user may write in the existing folder.
@@ -454,8 +483,13 @@ impl Display for Run {
 
 impl Display for Holder {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        // How it was started tells more where the name is that of an interpreter.
+        let command = self.command.as_ref().filter(|command| command.contains(' '));
         match (&self.name, self.pid) {
-            (Some(name), Some(pid)) => write!(f, "{name} (process {pid})")?,
+            (Some(name), Some(pid)) => match command {
+                Some(command) => write!(f, "{name} (process {pid}: {command})")?,
+                None => write!(f, "{name} (process {pid})")?,
+            },
             (Some(name), None) => f.write_str(name)?,
             (None, Some(pid)) => write!(f, "process {pid}")?,
             (None, None) => f.write_str("a program that is not named")?,
@@ -469,7 +503,8 @@ impl Display for Holder {
 
 impl Display for DiskRoom {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        write!(f, "{} free for this user at {}", Size(self.available_bytes), self.existing)?;
+        let left = if self.by_quota { "left by this user's quota" } else { "free for this user" };
+        write!(f, "{} {left} at {}", Size(self.available_bytes), self.existing)?;
         if self.read_only {
             f.write_str(", read-only")?;
         }

@@ -1,5 +1,6 @@
 use crate::driver::{Driver, NotInGuide, Selection};
-use crate::guide::Guide;
+use crate::finding::Finding;
+use crate::guide::{Guide, Requirement};
 use crate::host::{Host, Interrupt};
 use crate::observation::Observation;
 use crate::probe::Probe;
@@ -23,6 +24,7 @@ pub struct Preflight<'g> {
     jobs: Option<usize>,
     interrupt: Interrupt,
     progress: Option<Listener<'g>>,
+    findings: Option<FindingListener<'g>>,
     guide_path: Option<String>,
     guide_sha256: Option<String>,
 }
@@ -35,6 +37,9 @@ impl std::fmt::Debug for Preflight<'_> {
 
 /// Who is told how far it is.
 type Listener<'g> = Box<dyn Fn(&Progress) + Sync + 'g>;
+
+/// Who is told each finding.
+type FindingListener<'g> = Box<dyn Fn(&Requirement, &Finding) + Sync + 'g>;
 
 /// How far a preflight is.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -56,6 +61,7 @@ impl<'g> Preflight<'g> {
             jobs: None,
             interrupt: Interrupt::default(),
             progress: None,
+            findings: None,
             guide_path: None,
             guide_sha256: None,
         }
@@ -89,6 +95,13 @@ impl<'g> Preflight<'g> {
         self
     }
 
+    /// Is called, from several threads, with each finding as soon as there is one, in no particular order.
+    #[must_use]
+    pub fn on_finding(mut self, listener: impl Fn(&Requirement, &Finding) + Sync + 'g) -> Self {
+        self.findings = Some(Box::new(listener));
+        self
+    }
+
     /// Where the guide came from, for the report: its path, and the SHA-256 of its text in hexadecimal digits.
     #[must_use]
     pub fn guide_source(mut self, path: impl Into<String>, sha256: impl Into<String>) -> Self {
@@ -106,8 +119,11 @@ impl<'g> Preflight<'g> {
         let clock = Instant::now();
         let driver = Driver::new(self.guide, self.selection.clone())?;
         let jobs = self.jobs.unwrap_or_else(|| host.jobs());
-        let driver =
-            if jobs <= 1 && self.progress.is_none() { self.drive_alone(driver, host) } else { self.drive(driver, host, jobs) };
+        let driver = if jobs <= 1 && self.progress.is_none() && self.findings.is_none() {
+            self.drive_alone(driver, host)
+        } else {
+            self.drive(driver, host, jobs)
+        };
         let interrupted = self.interrupt.is_raised();
         let frame = Frame {
             software: env!("CARGO_PKG_VERSION").to_owned(),
@@ -160,7 +176,7 @@ impl<'g> Preflight<'g> {
                 continue;
             };
             state.running.push(Arc::clone(&probe));
-            self.report(&state);
+            self.report(&mut state);
             drop(state);
             let clock = Instant::now();
             let observation = host.observe(&probe);
@@ -172,13 +188,18 @@ impl<'g> Preflight<'g> {
             if !cut {
                 state.driver.answer_timed(&probe, observation, elapsed);
             }
-            self.report(&state);
+            self.report(&mut state);
             pool.changed.notify_all();
         }
         pool.changed.notify_all();
     }
 
-    fn report(&self, state: &State<'g>) {
+    fn report(&self, state: &mut State<'g>) {
+        if let Some(listener) = &self.findings {
+            for (requirement, finding) in state.driver.take_news() {
+                listener(requirement, &finding);
+            }
+        }
         if let Some(progress) = &self.progress {
             let (settled, begun) = state.driver.progress();
             progress(&Progress { settled, begun, waiting_for: state.running.iter().map(ToString::to_string).collect() });

@@ -76,12 +76,13 @@ pub(crate) fn check<'f>(
     // A second handler cannot be set; the first one serves.
     let _ = ctrlc::set_handler(move || switch.raise());
     let line = Arc::new(ProgressLine::start(look));
-    let news = Arc::clone(&line);
+    let (news, findings) = (Arc::clone(&line), Arc::clone(&line));
     let mut preflight = Preflight::new(&file.guide)
         .select(selection)
         .interrupt(interrupt)
         .guide_source(file.path.display().to_string(), file.sha256.clone())
-        .on_progress(move |progress| news.update(progress));
+        .on_progress(move |progress| news.update(progress))
+        .on_finding(move |requirement, finding| findings.learn(requirement, finding));
     if let Some(jobs) = jobs {
         preflight = preflight.jobs(usize::from(jobs));
     }

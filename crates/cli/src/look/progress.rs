@@ -2,38 +2,72 @@
 
 use super::Look;
 use build_setup_ready::Progress;
+use build_setup_ready::finding::{Finding, Verdict};
+use build_setup_ready::guide::Requirement;
 use build_setup_ready::text::Sanitised;
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use std::sync::atomic::{AtomicBool, Ordering};
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use std::thread::JoinHandle;
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 /// Nothing is shown before: most checks are over by then.
 const PATIENCE: Duration = Duration::from_millis(200);
 const PACE: Duration = Duration::from_millis(100);
+/// From then on, what is known already is shown too, so that nobody waits for it.
+const LONG: Duration = Duration::from_secs(1);
+/// More lines than these are only counted.
+const MOST_SHOWN: usize = 8;
 
-/// A line that is rewritten until it is dropped.
+/// Lines that are rewritten until this is dropped.
 #[derive(Debug)]
 pub(crate) struct ProgressLine {
-    latest: Arc<Mutex<Option<Progress>>>,
+    seen: Arc<Mutex<Seen>>,
     done: Arc<AtomicBool>,
     thread: Option<JoinHandle<()>>,
+}
+
+/// What there is to show.
+#[derive(Debug, Default)]
+struct Seen {
+    progress: Option<Progress>,
+    met: usize,
+    /// One line for each requirement that is not met.
+    open: Vec<String>,
 }
 
 impl ProgressLine {
     /// Starts the line, or nothing where nothing may be shown.
     pub(crate) fn start(look: &Look) -> Self {
-        let (latest, done) = (Arc::new(Mutex::new(None)), Arc::new(AtomicBool::new(false)));
-        let (seen, ended) = (Arc::clone(&latest), Arc::clone(&done));
-        let thread = look.progress.then(|| std::thread::spawn(move || draw(&seen, &ended)));
-        Self { latest, done, thread }
+        let (seen, done) = (Arc::new(Mutex::new(Seen::default())), Arc::new(AtomicBool::new(false)));
+        let (shown, ended, width) = (Arc::clone(&seen), Arc::clone(&done), look.width);
+        let thread = look.progress.then(|| std::thread::spawn(move || draw(&shown, &ended, width)));
+        Self { seen, done, thread }
+    }
+
+    fn seen(&self) -> MutexGuard<'_, Seen> {
+        self.seen.lock().unwrap_or_else(PoisonError::into_inner)
     }
 
     /// Takes the news.
     pub(crate) fn update(&self, progress: &Progress) {
         if self.thread.is_some() {
-            *self.latest.lock().unwrap_or_else(PoisonError::into_inner) = Some(progress.clone());
+            self.seen().progress = Some(progress.clone());
+        }
+    }
+
+    /// Takes a finding.
+    pub(crate) fn learn(&self, requirement: &Requirement, finding: &Finding) {
+        if self.thread.is_none() {
+            return;
+        }
+        match finding.verdict {
+            Verdict::Met => self.seen().met += 1,
+            Verdict::Skipped => {}
+            Verdict::Unmet | Verdict::Unknown | Verdict::Blocked => {
+                let line = format!("  {}: {} - {}", finding.verdict.word(), requirement.title(), finding.message);
+                self.seen().open.push(Sanitised::line(&line).to_string());
+            }
         }
     }
 }
@@ -48,26 +82,59 @@ impl Drop for ProgressLine {
     }
 }
 
-fn draw(latest: &Mutex<Option<Progress>>, done: &AtomicBool) {
+fn draw(seen: &Mutex<Seen>, done: &AtomicBool, width: usize) {
+    let begun = Instant::now();
     std::thread::park_timeout(PATIENCE);
     if done.load(Ordering::SeqCst) {
         return;
     }
     let bar = ProgressBar::with_draw_target(None, ProgressDrawTarget::stderr());
-    bar.set_style(ProgressStyle::with_template("{wide_msg}").unwrap_or_else(|_| ProgressStyle::default_spinner()));
+    bar.set_style(ProgressStyle::with_template("{msg}").unwrap_or_else(|_| ProgressStyle::default_spinner()));
     while !done.load(Ordering::SeqCst) {
-        let progress = latest.lock().unwrap_or_else(PoisonError::into_inner).clone();
-        if let Some(progress) = progress {
-            bar.set_message(words(&progress));
-            bar.tick();
-        }
+        let lines = lines(&seen.lock().unwrap_or_else(PoisonError::into_inner), begun.elapsed());
+        // A line that the terminal would wrap could not be rewritten.
+        let cut = |line: &String| line.chars().take(width.saturating_sub(1).max(20)).collect::<String>();
+        bar.set_message(lines.iter().map(cut).collect::<Vec<String>>().join("\n"));
+        bar.tick();
         std::thread::park_timeout(PACE);
     }
     bar.finish_and_clear();
 }
 
-fn words(progress: &Progress) -> String {
+/// What is shown after so long.
+fn lines(seen: &Seen, elapsed: Duration) -> Vec<String> {
+    let Some(progress) = &seen.progress else { return Vec::new() };
     let waiting: Vec<String> = progress.waiting_for.iter().map(|what| Sanitised::line(what).to_string()).collect();
-    let waiting = if waiting.is_empty() { String::new() } else { format!("; waiting for {}", waiting.join(", ")) };
-    format!("{} of {} known{waiting}", progress.settled, progress.begun)
+    let waiting = if waiting.is_empty() { String::new() } else { format!("waiting for {}", waiting.join(", ")) };
+    let known = format!("{} of {} known", progress.settled, progress.begun);
+    if elapsed < LONG {
+        return vec![if waiting.is_empty() { known } else { format!("{known}; {waiting}") }];
+    }
+    let mut lines = vec![format!("{known} after {} s: {} met, {} not", elapsed.as_secs(), seen.met, seen.open.len())];
+    lines.extend(seen.open.iter().take(MOST_SHOWN).cloned());
+    if seen.open.len() > MOST_SHOWN {
+        lines.push(format!("  and {} more, told at the end", seen.open.len() - MOST_SHOWN));
+    }
+    lines.push(waiting);
+    lines
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{MOST_SHOWN, Seen, lines};
+    use build_setup_ready::Progress;
+    use std::time::Duration;
+
+    #[test]
+    fn what_is_known_is_shown_while_something_takes_long() {
+        let progress = Progress { settled: 12, begun: 13, waiting_for: vec!["/opt/buoy\u{1b}[2J --version".to_owned()] };
+        let open = (0..11).map(|number| format!("  unmet: tool {number}")).collect();
+        let seen = Seen { progress: Some(progress), met: 1, open };
+        let soon = lines(&seen, Duration::from_millis(300));
+        assert_eq!(soon, [r"12 of 13 known; waiting for /opt/buoy\x1b[2J --version"]);
+        let late = lines(&seen, Duration::from_secs(3));
+        assert_eq!(late.first().map(String::as_str), Some("12 of 13 known after 3 s: 1 met, 11 not"));
+        assert_eq!(late.len(), MOST_SHOWN + 3);
+        assert_eq!(late.get(MOST_SHOWN + 1).map(String::as_str), Some("  and 3 more, told at the end"));
+    }
 }

@@ -70,11 +70,9 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, disk: &
     }
     // Where each of the others lands matters now, so it is evidence here too.
     let (sum, here) = ledger.sums.get(&room.filesystem).cloned().unwrap_or((disk.size.0, Vec::new()));
-    for index in ledger.sums.values().flat_map(|(_, parts)| parts) {
-        if let Some(Subject::Disk(other)) = inquiry.context.guide.requirements.get(*index).map(|other| &other.subject) {
-            let _ = inquiry.disk_room(&other.at)?;
-        }
-    }
+    let elsewhere: Vec<usize> = ledger.sums.values().flat_map(|(_, parts)| parts).copied().collect();
+    look_at(inquiry, &elsewhere)?;
+    let first = look_at(inquiry, &here)?.unwrap_or(room);
     let guide = inquiry.context.guide;
     let sum = Size(sum);
     if sum > available {
@@ -85,7 +83,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, disk: &
             named(guide, &here, requirement),
         );
         let finding = Finding::unmet(Cause::DiskShortTogether, message).found(found).wanted(format!("{sum} free, together"));
-        return Ok(finding.with(about(room, Some(short))));
+        return Ok(finding.with(about(first, Some(short))));
     }
     if Size(sum.0.saturating_add(ledger.uncertain.0)) > available {
         let message = format!(
@@ -101,16 +99,27 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, disk: &
 fn with_others(inquiry: &mut Inquiry<'_>, requirement: &Requirement, room: &DiskRoom, finding: &mut Finding) -> Result<(), Stop> {
     let ledger = inquiry.disk_ledger()?;
     let Some((sum, parts)) = ledger.sums.get(&room.filesystem).filter(|(_, parts)| parts.len() > 1) else { return Ok(()) };
-    for index in parts {
-        if let Some(Subject::Disk(other)) = inquiry.context.guide.requirements.get(*index).map(|other| &other.subject) {
-            let _ = inquiry.disk_room(&other.at)?;
-        }
+    if let Some(first) = look_at(inquiry, parts)? {
+        finding.particulars = about(first, None);
     }
     let short = Size(sum.saturating_sub(room.available_bytes));
     let others = named(inquiry.context.guide, parts, requirement);
     finding.message = format!("{} With {others} on the same disk, it is {short} in all.", finding.message);
     finding.particulars.short_by = Some(short);
     Ok(())
+}
+
+/// Looks at the places of these requirements, so that they are evidence; gives the first one's, by which the disk is called in the fix
+/// that is one for all.
+fn look_at<'a>(inquiry: &mut Inquiry<'a>, parts: &[usize]) -> Result<Option<&'a DiskRoom>, Stop> {
+    let mut first = None;
+    for index in parts {
+        if let Some(Subject::Disk(other)) = inquiry.context.guide.requirements.get(*index).map(|other| &other.subject) {
+            let room = inquiry.disk_room(&other.at)?;
+            first = first.or(Some(room));
+        }
+    }
+    Ok(first)
 }
 
 /// The other requirements with their sizes, for a sentence.
@@ -151,7 +160,8 @@ fn unfit(disk: &Disk, room: &DiskRoom) -> Option<Finding> {
     }
     if room.available_bytes < disk.size.0 {
         let short = Size(disk.size.0 - room.available_bytes);
-        let message = format!("At {place}, {available} is free for you, and {} is needed: {short} short.", disk.size);
+        let left = if room.by_quota { "is left of your quota" } else { "is free for you" };
+        let message = format!("At {place}, {available} {left}, and {} is needed: {short} short.", disk.size);
         return Some(Finding::unmet(Cause::DiskShort, message).found(format!("{available} free")).with(about(room, Some(short))));
     }
     let (wanted, left) = disk.inodes.zip(room.available_inodes)?;

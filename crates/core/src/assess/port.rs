@@ -135,6 +135,14 @@ fn found_held(
     let named = holder.filter(|holder| holder.pid.is_some() || holder.name.is_some());
     let user = holder.and_then(|holder| holder.user.as_ref());
     let (found, who) = match (named, user) {
+        _ if let Some((first, last)) = holder.and_then(|holder| holder.outgoing) => {
+            let whose = named.map_or_else(|| "a program".to_owned(), ToString::to_string);
+            let message = format!(
+                "{place} is in use at the moment by an outgoing connection of {whose}: the system takes numbers from {first} to {last} \
+                 for such connections, so this can happen at any time."
+            );
+            ("in use by a connection".to_owned(), message)
+        }
         (Some(holder), _) => (format!("held by {holder}"), format!("{place} is already in use by {holder}.")),
         (None, Some(user)) => (
             format!("held by user {user}"),
@@ -150,6 +158,7 @@ fn found_held(
     let particulars = Particulars {
         holder: named.map(ToString::to_string),
         pid: named.and_then(|holder| holder.pid),
+        passing: holder.is_some_and(|holder| holder.outgoing.is_some()),
         ..Particulars::default()
     };
     with_alternative(inquiry, place, Finding::unmet(Cause::PortHeld, who + &more).found(found), particulars)

@@ -153,6 +153,7 @@ fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] i
         executable: true,
         in_project,
         kind: FileKind::Unknown,
+        lacks: Vec::new(),
     };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     let finding = find(&format!("tool = \"cmake\"\n{args}"), &script);
@@ -162,7 +163,8 @@ fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] i
 }
 
 fn with_copy(script: &mut Script, elsewhere: bool, path: &str, kind: FileKind) {
-    let copy = ProgramCopy { path: path.into(), real_path: path.into(), executable: true, in_project: false, kind };
+    let copy =
+        ProgramCopy { path: path.into(), real_path: path.into(), executable: true, in_project: false, kind, lacks: Vec::new() };
     let name = "cmake".to_owned();
     if elsewhere {
         script.insert(Probe::ProgramElsewhere { name }, Observation::ProgramElsewhere(vec![copy]));
@@ -263,7 +265,7 @@ fn place(port: u16) -> PortPlace {
 )]
 fn a_port_is_judged_by_binding_it(#[case] binding: Binding, #[case] cause: Option<Cause>, #[case] message: &str) {
     let mut script = debian();
-    let holder = Holder { pid: Some(9), name: Some("lighthouse".into()), user: None };
+    let holder = Holder { pid: Some(9), name: Some("lighthouse".into()), command: None, user: None, outgoing: None };
     script.insert(Probe::PortBinding(place(7070)), Observation::PortBinding(binding));
     script.insert(Probe::PortHolder(place(7070)), Observation::PortHolder(Some(holder)));
     script.insert(Probe::FreePort(place(7070)), Observation::FreePort(Some(7071)));
@@ -304,6 +306,7 @@ fn room(path: &str, filesystem: &str, gigabytes: u64) -> (Probe, Observation) {
         filesystem: filesystem.into(),
         available_bytes: gigabytes * 1_000_000_000,
         available_inodes: Some(1_000),
+        by_quota: path.contains("quota"),
         read_only: path.contains("cdrom"),
         writable: !path.contains("root"),
     };
@@ -316,6 +319,11 @@ fn room(path: &str, filesystem: &str, gigabytes: u64) -> (Probe, Observation) {
     "disk = \"20 GB\"\nat = \"/a\"",
     Some(Cause::DiskShort),
     "At /a, 15 GB is free for you, and 20 GB is needed: 5 GB short."
+)]
+#[case::short_by_quota(
+    "disk = \"20 GB\"\nat = \"/quota\"",
+    Some(Cause::DiskShort),
+    "At /quota, 15 GB is left of your quota, and 20 GB is needed: 5 GB short."
 )]
 #[case::read_only(
     "disk = \"1 GB\"\nat = \"/cdrom\"",
@@ -330,7 +338,7 @@ fn room(path: &str, filesystem: &str, gigabytes: u64) -> (Probe, Observation) {
 )]
 fn a_disk_is_judged_by_what_may_be_written(#[case] body: &str, #[case] cause: Option<Cause>, #[case] message: &str) {
     let mut script = debian();
-    script.extend([room("/a", "8", 15), room("/cdrom", "9", 15), room("/root", "8", 15)]);
+    script.extend([room("/a", "8", 15), room("/cdrom", "9", 15), room("/root", "8", 15), room("/quota", "8", 15)]);
     holds(body, &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
 }
 

@@ -11,6 +11,8 @@ use crate::prelude::*;
 pub struct Row {
     /// The program's name.
     pub name: &'static str,
+    /// Other names under which some systems have the same program.
+    pub aliases: &'static [&'static str],
     /// The arguments that make it say its version, and nothing else.
     pub args: &'static [&'static str],
     /// What stands before its version, where that is not its name; empty otherwise.
@@ -33,12 +35,21 @@ pub enum Start {
 /// The row of a tool, by its name or by its name without a version behind it (`python3.12`, `gcc-13`).
 pub fn find(name: &str) -> Option<&'static Row> {
     let exact = |name: &str| rows::ROWS.binary_search_by(|row| row.name.cmp(name)).ok().and_then(|at| rows::ROWS.get(at));
-    exact(name).or_else(|| {
+    let by_alias = || rows::ROWS.iter().find(|row| row.aliases.contains(&name));
+    exact(name).or_else(by_alias).or_else(|| {
         let stem = name.trim_end_matches(|c: char| c.is_ascii_digit() || c == '.' || c == '-');
         // `python3.12` is a `python3`.
         let major: String = name.chars().take(stem.len() + 1).collect();
         exact(&major).or_else(|| exact(stem))
     })
+}
+
+/// The other names of a tool that is called so, in the order in which they are worth a try.
+pub fn other_names(name: &str) -> impl Iterator<Item = &'static str> {
+    let row = find(name).filter(|row| row.name == name || row.aliases.contains(&name));
+    row.into_iter()
+        .flat_map(|row| core::iter::once(row.name).chain(row.aliases.iter().copied()))
+        .filter(move |other| *other != name)
 }
 
 #[cfg(test)]
@@ -63,6 +74,7 @@ mod tests {
                 "{}",
                 row.name
             );
+            assert!(!row.aliases.contains(&row.name), "{}", row.name);
             let mut names: Vec<&str> = row.packages.iter().map(|(manager, _)| *manager).collect();
             names.sort_unstable();
             names.dedup();
@@ -75,6 +87,7 @@ mod tests {
     #[case::with_a_version_behind("gcc-13", Some("gcc"))]
     #[case::with_a_longer_version_behind("python3.12", Some("python3"))]
     #[case::whose_name_ends_in_a_digit("sqlite3", Some("sqlite3"))]
+    #[case::under_another_name("nodejs", Some("node"))]
     #[case::nothing_like_it("buoyctl", None)]
     fn tools_are_found_by_name(#[case] name: &str, #[case] row: Option<&str>) {
         assert_eq!(find(name).map(|row| row.name), row);

@@ -13,6 +13,7 @@ use crate::text::join_words;
 pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, bench: &Bench<'_>) -> Vec<Fix> {
     let fault = Case { requirement, finding, bench };
     match cause {
+        Cause::ToolMissing if finding.particulars.path.is_some() => vec![fault.link()],
         Cause::ToolMissing | Cause::ToolTooOld => vec![fault.install()],
         Cause::ToolTooNew | Cause::ToolExcluded => vec![fault.other_version()],
         Cause::ToolShadowed => vec![fault.first_on_path("so that the copy that works is found first")],
@@ -195,6 +196,25 @@ impl Case<'_> {
         fix
     }
 
+    /// The program is here under another name: a link in a folder of one's own gives it the one that is called.
+    fn link(&self) -> Fix {
+        let Subject::Tool(tool) = &self.requirement.subject else { return self.install() };
+        let (Some(name), true) = (tool.names.first(), matches!(self.bench.os, Some(Os::Linux | Os::Macos))) else {
+            return Fix::say(format!(
+                "Give {} the name that this project calls: {}.",
+                self.path(),
+                join_words(&tool.names, "or")
+            ));
+        };
+        let mut fix = Fix::say(format!(
+            "Give it the name that this project calls, {name}, by a link in ~/.local/bin (a folder that most systems put on PATH at \
+             the next sign-in once it exists)."
+        ));
+        fix.run = vec![format!("mkdir -p ~/.local/bin && ln -s {} ~/.local/bin/{}", self.quoted(self.path()), self.quoted(name))];
+        fix.then = Some(Then::SignIn);
+        fix
+    }
+
     fn install_again(&self) -> Fix {
         Fix::say(format!("Remove {} and install {} again, from a package for this machine.", self.path(), self.title()))
     }
@@ -236,6 +256,9 @@ impl Case<'_> {
             return vec![self.another_port()];
         }
         let particulars = &self.finding.particulars;
+        if particulars.passing {
+            return vec![Fix::say("Wait until that connection has ended, then check again.")];
+        }
         let unix = matches!(self.bench.os, Some(Os::Linux | Os::Macos));
         let Some(holder) = &particulars.holder else {
             let mut fix = Fix::say("Find out which program it is, and ask its owner to stop it.");

@@ -140,7 +140,7 @@ pub fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &F
             return Ok(vec![fill_guide_fix(fix, finding, &bench)]);
         }
     }
-    let mut fixes: Vec<Fix> = package::fix(requirement, cause, &bench).into_iter().collect();
+    let mut fixes: Vec<Fix> = package::fix(requirement, finding, cause, &bench).into_iter().collect();
     fixes.extend(built_in::fixes(requirement, finding, cause, &bench));
     fixes.truncate(1);
     Ok(fixes)

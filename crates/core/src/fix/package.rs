@@ -1,6 +1,7 @@
 use super::{Bench, Fix};
 use crate::catalogue;
 use crate::cause::Cause;
+use crate::finding::Finding;
 use crate::guide::{Requirement, Subject};
 use crate::prelude::*;
 
@@ -51,8 +52,9 @@ fn installing_helps(cause: Cause) -> bool {
 }
 
 /// Installing the package that the guide names for a manager of this machine.
-pub(super) fn fix(requirement: &Requirement, cause: Cause, bench: &Bench<'_>) -> Option<Fix> {
-    if !installing_helps(cause) {
+pub(super) fn fix(requirement: &Requirement, finding: &Finding, cause: Cause, bench: &Bench<'_>) -> Option<Fix> {
+    // What is here under another name needs no package.
+    if !installing_helps(cause) || (cause == Cause::ToolMissing && finding.particulars.path.is_some()) {
         return None;
     }
     let (manager, name) = package_for(&requirement.subject, bench.managers)?;

@@ -63,14 +63,14 @@ fn a_held_port_is_moved_where_the_project_allows_it_and_else_its_holder_is_stopp
     let mut script = debian();
     script.insert(Probe::PortBinding(place.clone()), Observation::PortBinding(Binding::Held));
     script.insert(Probe::FreePort(place.clone()), Observation::FreePort(Some(7072)));
-    let mine = Holder { pid: Some(9), name: Some("lighthouse".into()), user: None };
+    let mine = Holder { pid: Some(9), name: Some("lighthouse".into()), command: None, user: None, outgoing: None };
     script.insert(Probe::PortHolder(place.clone()), Observation::PortHolder(Some(mine)));
     let setting = Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) };
     script.insert(setting, Observation::SettingNumber(crate::observation::SettingNumber::Unset));
     assert_eq!(first_fix("port = 7070", &script).run, ["kill 9"]);
     let edit = first_fix("port = 7070\nset_by = { variable = \"SHORE_PORT\", env_file = \".env\" }", &script).edit.unwrap();
     assert_eq!((edit.file.as_str(), edit.append.as_str()), (".env", "SHORE_PORT=7072"));
-    let hidden = Holder { pid: None, name: None, user: Some("purser".into()) };
+    let hidden = Holder { pid: None, name: None, command: None, user: Some("purser".into()), outgoing: None };
     script.insert(Probe::PortHolder(place), Observation::PortHolder(Some(hidden)));
     assert_eq!(first_fix("port = 7070", &script).run, ["sudo ss -lntup sport = :7070"]);
 }
@@ -91,8 +91,14 @@ fn the_good_copy_is_put_first_in_the_words_of_the_shell(#[case] shell: &str, #[c
 fn paths_in_commands_are_quoted() {
     let mut script = debian();
     let path = "/opt/it's; rm/cmake";
-    let copy =
-        ProgramCopy { path: path.into(), real_path: path.into(), executable: false, in_project: false, kind: FileKind::Unknown };
+    let copy = ProgramCopy {
+        path: path.into(),
+        real_path: path.into(),
+        executable: false,
+        in_project: false,
+        kind: FileKind::Unknown,
+        lacks: Vec::new(),
+    };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     assert_eq!(first_fix("tool = \"cmake\"", &script).run, [r"chmod +x '/opt/it'\''s; rm/cmake'"]);
 }

@@ -263,9 +263,8 @@ fn port(fields: &Fields<'_>) -> Option<Port> {
         bad(fields, fields.key_span("set_by"), "`set_by` sets one port; give it to a requirement with one port");
     }
     let address = fields.read("address", |text| {
-        text.parse::<core::net::IpAddr>()
-            .map(|_| text.to_owned())
-            .map_err(|_| format!("`{}` is not an IP address", shortened(text)))
+        let known = text == "localhost" || text.parse::<core::net::IpAddr>().is_ok();
+        known.then(|| text.to_owned()).ok_or_else(|| format!("`{}` is not an IP address, and not localhost", shortened(text)))
     });
     let protocol = fields.word("protocol", &[("tcp", Protocol::Tcp), ("udp", Protocol::Udp)]).unwrap_or(Protocol::Tcp);
     Some(Port { numbers: numbers?, protocol, address, set_by, held_ok: owned(fields.texts("held_ok")) })

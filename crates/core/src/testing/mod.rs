@@ -46,11 +46,22 @@ pub(crate) fn debian() -> Script {
     ])
 }
 
+/// A copy of a program, about whose file nothing is known.
+pub(crate) fn copy(path: &str) -> ProgramCopy {
+    ProgramCopy {
+        path: path.into(),
+        real_path: path.into(),
+        executable: true,
+        in_project: false,
+        kind: FileKind::Unknown,
+        lacks: Vec::new(),
+    }
+}
+
 /// Adds a program with what it prints when asked for its version.
 pub(crate) fn program(script: &mut Script, path: &str, end: RunEnd, stdout: &str) {
     let name = path.rsplit('/').next().unwrap_or(path).to_owned();
-    let copy =
-        ProgramCopy { path: path.into(), real_path: path.into(), executable: true, in_project: false, kind: FileKind::Unknown };
+    let copy = copy(path);
     let copies = script.entry(Probe::Program { name }).or_insert_with(|| Observation::Program(Vec::new()));
     if let Observation::Program(copies) = copies {
         copies.push(copy);

@@ -89,6 +89,7 @@ fn room(shape: &Shape, path: &str) -> Option<DiskRoom> {
         filesystem: filesystem.at.clone(),
         available_bytes: filesystem.available_bytes,
         available_inodes: filesystem.available_inodes,
+        by_quota: filesystem.by_quota,
         read_only: filesystem.read_only,
         writable: filesystem.writable,
         path,

@@ -8,7 +8,7 @@ use crate::document::{self, Fields, shortened};
 use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
 use crate::observation::{
-    Account, Binding, Cap, Cores, Device, FileKind, Holder, Memory, Os, Processor, ProgramCopy, Run, RunEnd, StartFailure,
+    Account, Binding, Cap, Cores, Device, FileKind, Holder, Memory, Os, Piece, Processor, ProgramCopy, Run, RunEnd, StartFailure,
     Surroundings, System,
 };
 use crate::problem::{Problem, ProblemKind, Problems};
@@ -148,6 +148,7 @@ fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
             executable: fields.flag("executable").unwrap_or(true),
             in_project: fields.flag("in_project").unwrap_or(false),
             kind: read_kind(&fields),
+            lacks: texts(&fields, "lacks").into_iter().map(Piece::Library).collect(),
             path: path.clone(),
         };
         shape.runs.insert(path, read_run(&fields));
@@ -198,6 +199,7 @@ fn read_filesystems(top: &Fields<'_>, shape: &mut Shape) {
                 at: at.value.replace('\\', "/"),
                 available_bytes: required_size(&fields, "available"),
                 available_inodes: fields.number("inodes").map(|number| number.value),
+                by_quota: fields.flag("by_quota").unwrap_or(false),
                 read_only: fields.flag("read_only").unwrap_or(false),
                 writable: fields.flag("writable").unwrap_or(true),
             });
@@ -228,7 +230,9 @@ fn read_ports(top: &Fields<'_>, shape: &mut Shape) {
         let holder = Holder {
             pid: fields.number("pid").and_then(|pid| u32::try_from(pid.value).ok()),
             name: fields.owned("holder"),
+            command: fields.owned("command"),
             user: fields.owned("user"),
+            outgoing: None,
         };
         let known = holder.pid.is_some() || holder.name.is_some() || holder.user.is_some();
         let binding = word(&fields, "state").unwrap_or(Binding::Held);

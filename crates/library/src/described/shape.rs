@@ -42,6 +42,7 @@ pub(super) struct Filesystem {
     pub(super) at: String,
     pub(super) available_bytes: u64,
     pub(super) available_inodes: Option<u64>,
+    pub(super) by_quota: bool,
     pub(super) read_only: bool,
     pub(super) writable: bool,
 }

@@ -6,6 +6,7 @@ pub(super) fn expand(path: &str, folder: &Path, home: Option<&Path>) -> PathBuf 
     match (rest, home) {
         (Some(""), Some(home)) => home.to_owned(),
         (Some(rest), Some(home)) => home.join(rest),
-        _ => folder.join(path),
+        // `.` as a part of a path says nothing and only looks odd in a message.
+        _ => folder.join(path).components().collect(),
     }
 }

@@ -9,12 +9,16 @@ const REACH: u16 = 200;
 
 /// Really binds the port, for a moment.
 pub(super) fn binding(place: &PortPlace) -> Observation {
-    let wanted = match place.address.as_deref().map(str::parse::<IpAddr>) {
-        None => None,
-        Some(Ok(address)) => Some(address),
-        Some(Err(error)) => return Observation::CouldNotLook(error.to_string()),
+    let (first, second) = match place.address.as_deref() {
+        // A program may hold the port for the newer family alone.
+        None => (Ipv4Addr::UNSPECIFIED.into(), Some(Ipv6Addr::UNSPECIFIED.into())),
+        Some("localhost") => (Ipv4Addr::LOCALHOST.into(), Some(Ipv6Addr::LOCALHOST.into())),
+        Some(address) => match address.parse::<IpAddr>() {
+            Ok(address) => (address, None),
+            Err(error) => return Observation::CouldNotLook(error.to_string()),
+        },
     };
-    let Err(error) = bind(wanted, place) else { return Observation::PortBinding(Binding::Free) };
+    let Err(error) = bind(first, second, place) else { return Observation::PortBinding(Binding::Free) };
     let is = |kind: ErrorKind| error.kind() == kind;
     Observation::PortBinding(if is(ErrorKind::AddrInUse) {
         Binding::Held
@@ -27,21 +31,17 @@ pub(super) fn binding(place: &PortPlace) -> Observation {
     })
 }
 
-/// Binds the address, or every address of both families.
-fn bind(address: Option<IpAddr>, place: &PortPlace) -> Result<(), Error> {
+/// Binds an address, and the other family's one of the same meaning; a machine without that family is no obstacle.
+fn bind(first: IpAddr, second: Option<IpAddr>, place: &PortPlace) -> Result<(), Error> {
     let one = |address: IpAddr| match place.protocol {
         Protocol::Tcp => TcpListener::bind((address, place.port)).map(drop),
         Protocol::Udp => UdpSocket::bind((address, place.port)).map(drop),
     };
-    let Some(address) = address else {
-        one(Ipv4Addr::UNSPECIFIED.into())?;
-        // A program may hold the port for the newer family alone; a machine without that family is no obstacle.
-        return match one(Ipv6Addr::UNSPECIFIED.into()) {
-            Err(error) if error.kind() == ErrorKind::AddrInUse => Err(error),
-            _ => Ok(()),
-        };
-    };
-    one(address)
+    one(first)?;
+    match second.map(one) {
+        Some(Err(error)) if error.kind() == ErrorKind::AddrInUse => Err(error),
+        _ => Ok(()),
+    }
 }
 
 /// The first port above that can be bound there.
@@ -50,5 +50,8 @@ pub(super) fn free_above(place: &PortPlace) -> Observation {
     let from = place.port.saturating_add(1).max(1024);
     let free =
         |port: &u16| matches!(binding(&PortPlace { port: *port, ..place.clone() }), Observation::PortBinding(Binding::Free));
-    Observation::FreePort((from..=from.saturating_add(REACH)).find(free))
+    let near = from..=from.saturating_add(REACH);
+    // Where all near ones are handed out to connections, one of those has to do.
+    let steady = near.clone().filter(|port| !super::os::is_spoken_for(*port)).find(free);
+    Observation::FreePort(steady.or_else(|| near.clone().find(free)))
 }

@@ -1,5 +1,5 @@
 use super::{Live, os};
-use crate::observation::{FileKind, Observation, ProgramCopy};
+use crate::observation::{FileKind, Observation, Piece, ProgramCopy};
 use crate::read::{HEAD_BYTES, file_kind};
 use std::ffi::OsStr;
 use std::fs::File;
@@ -40,12 +40,14 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
             continue;
         }
         let real = path.canonicalize().unwrap_or_else(|_| path.clone());
+        let kind = kind(&real);
         copies.push(ProgramCopy {
             path: shown,
             executable: os::is_executable(&path),
             in_project: is_in_project(live, &path) || is_in_project(live, &real),
+            lacks: lacks(live, &real, &kind),
             real_path: real.display().to_string(),
-            kind: kind(&real),
+            kind,
         });
     }
     copies
@@ -57,6 +59,22 @@ fn files(folders: impl Iterator<Item = PathBuf>, name: &str) -> impl Iterator<It
         .map(|folder| std::path::absolute(&folder).unwrap_or(folder))
         .flat_map(move |folder| os::file_names(name).into_iter().map(move |file| folder.join(file)))
         .filter(|path| path.is_file())
+}
+
+/// What a program needs to start and does not have. The interpreter of a script is a path, or behind `env` a name that PATH must have.
+fn lacks(live: &Live, path: &Path, kind: &FileKind) -> Vec<Piece> {
+    match kind {
+        FileKind::Script(interpreter) => {
+            let there = if interpreter.contains('/') {
+                cfg!(windows) || Path::new(interpreter).exists()
+            } else {
+                files(std::env::split_paths(&live.path), interpreter).any(|path| os::is_executable(&path))
+            };
+            if there { Vec::new() } else { vec![Piece::Interpreter(interpreter.clone())] }
+        }
+        FileKind::Built(_) => os::lacks(path),
+        FileKind::Placeholder | FileKind::Unknown => Vec::new(),
+    }
 }
 
 fn kind(path: &Path) -> FileKind {

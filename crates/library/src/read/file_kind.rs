@@ -81,7 +81,11 @@ fn script(head: &[u8]) -> FileKind {
     let line = String::from_utf8_lossy(line.get(2..).unwrap_or_default()).into_owned();
     let mut words = line.split_whitespace();
     let first = words.next().unwrap_or("");
-    let interpreter = if first.ends_with("/env") { words.find(|word| !word.starts_with('-')).unwrap_or(first) } else { first };
+    let interpreter = if first.ends_with("/env") {
+        words.find(|word| !word.starts_with('-') && !word.contains('=')).unwrap_or(first)
+    } else {
+        first
+    };
     if interpreter.is_empty() { FileKind::Unknown } else { FileKind::Script(interpreter.to_owned()) }
 }
 
@@ -132,6 +136,7 @@ mod tests {
     #[rstest]
     #[case::a_shell(b"#!/bin/sh\necho\n", "/bin/sh")]
     #[case::by_way_of_env(b"#!/usr/bin/env -S python3 -u\n", "python3")]
+    #[case::by_way_of_env_with_a_setting(b"#!/usr/bin/env -S LANG=C python3\n", "python3")]
     #[case::with_a_space(b"#! /usr/bin/perl -w\n", "/usr/bin/perl")]
     fn scripts_name_their_interpreter(#[case] head: &[u8], #[case] interpreter: &str) {
         assert_eq!(file_kind(head), FileKind::Script(interpreter.into()));

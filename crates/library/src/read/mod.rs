@@ -3,17 +3,25 @@
 mod accounts;
 mod cgroup;
 mod cpu;
+mod elf;
 mod env_file;
 mod file_kind;
+mod loader_cache;
 mod memory;
+mod mounts;
 mod net;
 mod os_release;
+mod process;
 
 pub use accounts::{group_name, group_names_of_ids, user_name};
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};
+pub use elf::{ElfNeeds, elf_needs};
 pub use env_file::{env_value, setting_number};
 pub use file_kind::{HEAD_BYTES, file_kind};
+pub use loader_cache::loader_cache;
 pub use memory::meminfo;
-pub use net::{Listener, listeners};
+pub use mounts::{Mount, mount_of};
+pub use net::{Socket, sockets};
 pub use os_release::{OsRelease, os_release};
+pub use process::{is_in_ranges, started_as};

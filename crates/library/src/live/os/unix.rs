@@ -7,6 +7,15 @@ use std::io::ErrorKind;
 use std::os::unix::fs::MetadataExt;
 use std::path::Path;
 
+/// What a mount tells beside its numbers.
+#[derive(Debug, Default)]
+pub(in crate::live) struct Share {
+    /// What is the same for all mounts that take their room from one pool.
+    pub(in crate::live) pool: Option<String>,
+    /// What this user's quota leaves: bytes, files.
+    pub(in crate::live) quota: Option<(Option<u64>, Option<u64>)>,
+}
+
 /// The files that a program's name may mean.
 pub(in crate::live) fn file_names(name: &str) -> Vec<String> {
     vec![name.to_owned()]
@@ -28,13 +37,18 @@ pub(in crate::live) fn disk_room(path: &Path) -> Observation {
         (Err(error), _) => return Observation::CouldNotLook(error.to_string()),
         (_, Err(error)) => return Observation::CouldNotLook(error.to_string()),
     };
+    let share = super::share(&real);
+    let (quota_bytes, quota_files) = share.quota.unwrap_or_default();
+    // What ordinary users may write: the blocks that are reserved for the administrator are not in it.
+    let bytes = numbers.f_bavail.saturating_mul(numbers.f_frsize);
+    let files = (numbers.f_files > 0).then_some(numbers.f_favail);
     Observation::DiskRoom(DiskRoom {
         path: path.display().to_string(),
         existing: if existing == path { path.display().to_string() } else { real.display().to_string() },
-        filesystem: metadata.dev().to_string(),
-        // What ordinary users may write: the blocks that are reserved for the administrator are not in it.
-        available_bytes: numbers.f_bavail.saturating_mul(numbers.f_frsize),
-        available_inodes: (numbers.f_files > 0).then_some(numbers.f_favail),
+        filesystem: share.pool.unwrap_or_else(|| metadata.dev().to_string()),
+        available_bytes: quota_bytes.map_or(bytes, |quota| quota.min(bytes)),
+        available_inodes: files.into_iter().chain(quota_files).min(),
+        by_quota: quota_bytes.is_some_and(|quota| quota < bytes),
         read_only: numbers.f_flag.contains(StatVfsMountFlags::RDONLY),
         writable: accessat(CWD, &real, Access::WRITE_OK | Access::EXEC_OK, AtFlags::EACCESS).is_ok(),
     })

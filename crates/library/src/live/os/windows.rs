@@ -1,7 +1,7 @@
 //! Windows: the places for its answers. What is not written yet says so and guesses nothing.
 
 use crate::live::Live;
-use crate::observation::{Observation, Os, Surroundings, System};
+use crate::observation::{Observation, Os, Piece, Surroundings, System};
 use crate::probe::PortPlace;
 use std::path::{Path, PathBuf};
 
@@ -102,4 +102,14 @@ pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
 pub(in crate::live) fn is_placeholder(path: &Path) -> bool {
     path.components().any(|part| part.as_os_str().eq_ignore_ascii_case("WindowsApps"))
         && path.metadata().is_ok_and(|data| data.len() == 0)
+}
+
+/// Libraries are searched in places that only the loader knows; what is missing is told when it is started.
+pub(in crate::live) fn lacks(_: &Path) -> Vec<Piece> {
+    Vec::new()
+}
+
+/// The range that systems hand out to connections unless they are told otherwise (RFC 6335, section 6).
+pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
+    port >= 49_152
 }

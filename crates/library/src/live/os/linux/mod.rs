@@ -1,11 +1,15 @@
 //! Linux: what the kernel's file systems say.
 
 mod account;
+mod disk;
+mod pieces;
 mod port_holder;
 mod resources;
 
 pub(in crate::live) use account::{account, database_groups, group_of};
-pub(in crate::live) use port_holder::port_holder;
+pub(in crate::live) use disk::share;
+pub(in crate::live) use pieces::lacks;
+pub(in crate::live) use port_holder::{is_spoken_for, port_holder};
 pub(in crate::live) use resources::{cores, memory};
 
 use crate::observation::{Observation, Os, Processor, Surroundings, System};

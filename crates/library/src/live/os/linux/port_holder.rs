@@ -1,9 +1,9 @@
 use crate::guide::Protocol;
 use crate::observation::{Holder, Observation};
 use crate::probe::PortPlace;
-use crate::read::{Listener, listeners, user_name};
+use crate::read::{Socket, sockets, user_name};
 use rustix::process::geteuid;
-use std::fs::{read_dir, read_link, read_to_string};
+use std::fs::{read, read_dir, read_link, read_to_string};
 use std::path::Path;
 
 /// Who holds a port: its socket's inode, then the process that has it open, the newest first.
@@ -16,17 +16,37 @@ pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
     if texts.is_empty() {
         return Observation::CouldNotLook("/proc/net cannot be read".to_owned());
     }
-    let listener = texts.iter().find_map(|text| listeners(text, place.protocol).remove(&place.port));
-    Observation::PortHolder(listener.map(|listener| holder(&listener)))
+    let wanted = place.address.as_deref().and_then(|address| address.parse().ok());
+    let all = || texts.iter().flat_map(|text| sockets(text, place.protocol)).filter(|socket| socket.port == place.port);
+    // Who waits for connections holds it; else an outgoing connection happens to have the number.
+    let socket = all()
+        .find(|socket| socket.listens && socket.is_in_the_way(wanted))
+        .or_else(|| all().find(|socket| socket.is_in_the_way(wanted)));
+    Observation::PortHolder(socket.map(|socket| holder(&socket)))
 }
 
-fn holder(listener: &Listener) -> Holder {
+fn holder(socket: &Socket) -> Holder {
     let passwd = read_to_string("/etc/passwd").unwrap_or_default();
-    let foreign = listener.user != geteuid().as_raw();
-    let user = foreign.then(|| user_name(&passwd, listener.user).unwrap_or_else(|| listener.user.to_string()));
-    let pid = process_with(listener.inode);
+    let foreign = socket.user != geteuid().as_raw();
+    let user = foreign.then(|| user_name(&passwd, socket.user).unwrap_or_else(|| socket.user.to_string()));
+    let pid = process_with(socket.inode);
     let name = pid.and_then(|pid| read_to_string(format!("/proc/{pid}/comm")).ok()).map(|name| name.trim_end().to_owned());
-    Holder { pid, name, user }
+    let command = pid.and_then(|pid| read(format!("/proc/{pid}/cmdline")).ok()).and_then(|line| crate::read::started_as(&line));
+    Holder { pid, name, command, user, outgoing: (!socket.listens).then(handed_out) }
+}
+
+/// The numbers that the system takes for outgoing connections (kernel documentation, networking/ip-sysctl).
+fn handed_out() -> (u16, u16) {
+    let text = read_to_string("/proc/sys/net/ipv4/ip_local_port_range").unwrap_or_default();
+    let mut numbers = text.split_whitespace().filter_map(|number| number.parse().ok());
+    numbers.next().zip(numbers.next()).unwrap_or((32_768, 60_999))
+}
+
+/// Whether a port is no good offer: the system hands it out to connections, or its administrator keeps it for something.
+pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
+    let (first, last) = handed_out();
+    let kept = read_to_string("/proc/sys/net/ipv4/ip_local_reserved_ports").unwrap_or_default();
+    (first..=last).contains(&port) || crate::read::is_in_ranges(&kept, port)
 }
 
 fn process_with(inode: u64) -> Option<u32> {

@@ -1,0 +1,50 @@
+use crate::observation::Piece;
+use crate::read::{elf_needs, loader_cache};
+use object::ReadCache;
+use std::collections::HashSet;
+use std::fs::File;
+use std::path::Path;
+use std::sync::OnceLock;
+
+/// Where the loader looks when nothing else names a folder (ld.so(8)); multi-architecture systems list theirs in the cache.
+const DEFAULT_FOLDERS: [&str; 4] = ["/lib64", "/usr/lib64", "/lib", "/usr/lib"];
+
+/// Which pieces a program's file needs and this system does not have. Only the libraries that it names itself are looked for: what is
+/// missing behind those, the loader tells when it is started.
+pub(in crate::live) fn lacks(path: &Path) -> Vec<Piece> {
+    let Ok(file) = File::open(path) else { return Vec::new() };
+    let Some(needs) = elf_needs(&ReadCache::new(file)) else { return Vec::new() };
+    let Some(loader) = needs.loader else { return Vec::new() };
+    if !Path::new(&loader).exists() {
+        return vec![Piece::Loader(loader)];
+    }
+    // Other loaders have their own places to look.
+    let glibc = Path::new(&loader).file_name().is_some_and(|name| name.to_string_lossy().starts_with("ld-linux"));
+    let usual = loader.starts_with("/lib/") || loader.starts_with("/lib64/");
+    let Some(cache) = cache().filter(|_| glibc && usual) else { return Vec::new() };
+    let origin = path.parent().unwrap_or(path).display().to_string();
+    let environment = std::env::var("LD_LIBRARY_PATH").unwrap_or_default();
+    let folders = needs.folders.iter().map(|folder| folder.replace("${ORIGIN}", &origin).replace("$ORIGIN", &origin));
+    let folders: Vec<String> = folders
+        .chain(environment.split([':', ';']).map(ToOwned::to_owned))
+        .chain(DEFAULT_FOLDERS.map(ToOwned::to_owned))
+        .collect();
+    // A folder with a token that only the loader knows may have anything.
+    if folders.iter().any(|folder| folder.contains('$')) {
+        return Vec::new();
+    }
+    let there = |name: &String| {
+        if name.contains('/') {
+            Path::new(name).exists()
+        } else {
+            cache.contains(name) || folders.iter().any(|folder| Path::new(folder).join(name).exists())
+        }
+    };
+    needs.libraries.into_iter().filter(|name| !there(name)).map(Piece::Library).collect()
+}
+
+/// The names in the loader's cache, read once.
+fn cache() -> Option<&'static HashSet<String>> {
+    static CACHE: OnceLock<Option<HashSet<String>>> = OnceLock::new();
+    CACHE.get_or_init(|| loader_cache(&std::fs::read("/etc/ld.so.cache").ok()?)).as_ref()
+}
