@@ -1,7 +1,7 @@
 //! The documents say what the code does: generated ones are fresh, examples in them are read, and the rules of the house hold.
 #![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
-use build_setup_ready::cause::Cause;
+use build_setup_ready::cause::{About, Cause};
 use build_setup_ready::{Described, guide};
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
@@ -110,4 +110,25 @@ fn the_core_depends_on_nothing_that_can_look() {
         let line = workspace.lines().find(|line| line.starts_with(&format!("{name} = "))).unwrap();
         assert!(line.contains("default-features = false") && !line.contains("\"std\""), "{line}");
     }
+}
+
+/// Where a cause is made: for real on Linux, or where Linux has no such thing, on a described machine.
+const MADE: [(&str, &str); 3] = [
+    ("described", include_str!("../../library/tests/described_causes.rs")),
+    ("live", include_str!("live_linux.rs")),
+    ("live", include_str!("live_tools_linux.rs")),
+];
+
+#[test]
+fn no_cause_is_forgotten_by_the_tests() {
+    let assessed = |cause: &&Cause| cause.about() <= About::System;
+    let made = |word: &str| MADE.iter().find(|(_, text)| text.contains(&format!("\"{word}\""))).map(|(how, _)| *how);
+    let mut missing = Vec::new();
+    for cause in Cause::ALL.iter().filter(assessed) {
+        match made(cause.word()) {
+            Some(how) => println!("{}: {how}", cause.word()),
+            None => missing.push(cause.word()),
+        }
+    }
+    assert!(missing.is_empty(), "{missing:?}");
 }

@@ -363,6 +363,22 @@ fn the_ready_are_told_so_and_the_report_does_not_depend_on_jobs() {
     assert_eq!(stable("1"), stable("7"));
 }
 
+#[test]
+fn this_system_is_told_from_others_and_busy_memory_from_small() {
+    let meminfo = std::fs::read_to_string("/proc/meminfo").unwrap();
+    let kib = |name: &str| {
+        meminfo.lines().find_map(|line| line.strip_prefix(name)?.split_whitespace().next()?.parse::<u64>().ok()).unwrap()
+    };
+    let between = (kib("MemTotal:") + kib("MemAvailable:")) / 2;
+    let bench = Bench::new(&format!(
+        "[require.other]\nsystem = {{ windows = \"any\" }}\n[require.old]\nsystem = {{ linux = \">= 99\" }}\n[require.new]\nsystem = {{ linux = \"< 2\" }}
+         [require.chip]\nsystem = {{ linux = \"any\" }}\narch = [\"s390x\"]\n[require.busy]\nmemory = \"{between} KiB\"\nfree = true\n",
+    ));
+    let (_, report) = bench.report(&[], &[]);
+    let causes = ["other", "old", "new", "chip", "busy"].map(|id| essence(&report, id).1);
+    assert_eq!(causes, ["system-other", "system-too-old", "system-too-new", "system-arch", "memory-busy"]);
+}
+
 /// A control group of its own, removed at the end; none where this machine does not let one be made.
 struct ControlGroup {
     folder: std::path::PathBuf,

@@ -8,8 +8,8 @@ use crate::finding::Finding;
 use crate::guide::Guide;
 use crate::known::{Answer, Known};
 use crate::observation::{
-    Account, Binding, Cores, Device, DiskRoom, Holder, Memory, Observation, Os, Processor, ProgramCopy, Run, SettingNumber,
-    Surroundings, System,
+    Account, Binding, Cores, Device, DiskRoom, Holder, Hypervisor, Memory, Observation, Os, Processor, ProgramCopy, Run,
+    SettingNumber, Surroundings, System,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
@@ -175,6 +175,8 @@ questions! {
     cores() -> Cores = Cores, Probe::Cores;
     /// The processor's virtualization.
     processor() -> Processor = Processor, Probe::Processor;
+    /// The system's own hypervisor.
+    hypervisor() -> Hypervisor = Hypervisor, Probe::Hypervisor;
     /// Whether a device opens.
     device(path: &str) -> Device = Device, Probe::Device { path: path.to_owned() };
     /// Whether a kernel module is loaded.

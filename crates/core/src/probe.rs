@@ -61,6 +61,8 @@ pub enum Probe {
     Cores,
     /// What does the processor say about virtualization?
     Processor,
+    /// Does the system give hypervisors to programs, where that is not by a device?
+    Hypervisor,
     /// May this user open a device?
     Device {
         /// Its path.
@@ -116,6 +118,7 @@ impl Probe {
             | Self::Memory
             | Self::Cores
             | Self::Processor
+            | Self::Hypervisor
             | Self::Device { .. }
             | Self::Module { .. } => 0,
         }
@@ -146,6 +149,7 @@ impl Display for Probe {
             Self::Memory => f.write_str("memory and its limits"),
             Self::Cores => f.write_str("cores and their limits"),
             Self::Processor => f.write_str("the processor's virtualization"),
+            Self::Hypervisor => f.write_str("the system's feature for virtual machines"),
             Self::Device { path } => write!(f, "open {path}"),
             Self::Module { name } => write!(f, "kernel module {name}"),
         }

@@ -22,6 +22,11 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, need: Virtualization) -> Result<Fi
     let guest = surroundings.virtual_machine == Some(true) || processor.hypervisor == Some(true);
     match processor.able {
         Some(true) => {}
+        Some(false) if surroundings.wsl == Some(true) => {
+            let message =
+                "This Linux runs inside Windows, and Windows does not let it run virtual machines in turn (nesting is off).";
+            return unmet(Cause::VirtNestingOff, "nesting is off", message);
+        }
         Some(false) if guest => {
             let message =
                 "This is a virtual machine, and its host does not let it run virtual machines in turn (nesting is off).";
@@ -43,15 +48,49 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, need: Virtualization) -> Result<Fi
         let message = "The processor can run virtual machines, but the machine's firmware (BIOS or UEFI) has that switched off.";
         return unmet(Cause::VirtFirmwareOff, "off in the firmware", message);
     }
-    if os != Os::Linux {
-        return Err(Stop::NoAnswer(
-            Cause::NotSupportedHere,
-            format!("using it on {} is checked by a later version of the software", os.name()),
-        ));
+    match os {
+        Os::Linux => by_device(inquiry, surroundings.container == Some(true)),
+        Os::Windows => by_feature(inquiry),
+        // The system's own framework needs no device and no group.
+        Os::Macos => Ok(usable()),
     }
+}
+
+fn usable() -> Finding {
+    Finding::met("usable", "Virtual machines can be run with hardware help.")
+}
+
+fn held(holder: &str) -> Finding {
+    let message = format!("{holder} is using the processor's virtualization now, and only one program can.");
+    Finding::unmet(Cause::VirtHeld, message).found("held by another program")
+}
+
+/// An optional feature of the system gives hypervisors to programs.
+fn by_feature(inquiry: &mut Inquiry<'_>) -> Result<Finding, Stop> {
+    let hypervisor = inquiry.hypervisor()?;
+    if let Some(holder) = &hypervisor.held_by {
+        return Ok(held(holder));
+    }
+    Ok(match hypervisor.enabled {
+        Some(true) => usable(),
+        Some(false) => Finding::unmet(
+            Cause::VirtFeatureOff,
+            "The processor and the firmware are ready, but the system's own feature for virtual machines is switched off.",
+        )
+        .found("feature is off"),
+        None => Finding::unknown(
+            Cause::CouldNotLook,
+            "Whether the system's feature for virtual machines is switched on could not be found out.",
+        ),
+    })
+}
+
+/// A device gives hypervisors to programs.
+fn by_device(inquiry: &mut Inquiry<'_>, container: bool) -> Result<Finding, Stop> {
+    let unmet = |cause: Cause, found: &str, message: &str| Ok(Finding::unmet(cause, message).found(found));
     match inquiry.device(KVM)? {
-        Device::Opens => Ok(Finding::met("usable", "Virtual machines can be run with hardware help.")),
-        Device::Missing if surroundings.container == Some(true) => {
+        Device::Opens => Ok(usable()),
+        Device::Missing if container => {
             let message = "You are inside a container, and it was not given the virtualization device (/dev/kvm).";
             unmet(Cause::VirtInContainer, "not in this container", message)
         }
@@ -59,9 +98,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, need: Virtualization) -> Result<Fi
             let message = "The processor and the firmware are ready, but the kernel's virtualization module (kvm) is not loaded.";
             unmet(Cause::VirtModuleMissing, "module not loaded", message)
         }
-        Device::Busy => {
-            unmet(Cause::VirtHeld, "held by another program", "Another hypervisor is using the processor's virtualization now.")
-        }
+        Device::Busy => Ok(held("Another hypervisor")),
         Device::Denied(group, _) => denied(inquiry, group.as_deref()),
     }
 }

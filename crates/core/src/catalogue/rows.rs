@@ -46,6 +46,7 @@ pub(super) const ROWS: &[Row] = &[
     Row { name: "doxygen", aliases: &[], args: &["--version"], says: "", packages: &[("apt", "doxygen"), ("dnf", "doxygen"), ("brew", "doxygen")], start: Start::Quick },
     Row { name: "dtc", aliases: &[], args: &["--version"], says: "", packages: &[("apt", "device-tree-compiler"), ("dnf", "dtc"), ("brew", "dtc")], start: Start::Quick },
     Row { name: "elixir", aliases: &[], args: &["--version"], says: "Elixir", packages: &[("apt", "elixir"), ("dnf", "elixir"), ("brew", "elixir")], start: Start::Slow },
+    Row { name: "esptool", aliases: &["esptool.py"], args: &["version"], says: "", packages: &[("apt", "esptool"), ("dnf", "esptool"), ("brew", "esptool")], start: Start::Slow },
     Row { name: "fd", aliases: &["fdfind"], args: &["--version"], says: "", packages: &[("dnf", "fd-find"), ("brew", "fd")], start: Start::Quick },
     Row { name: "ffmpeg", aliases: &[], args: &["-version"], says: "", packages: &[("apt", "ffmpeg"), ("dnf", "ffmpeg-free"), ("brew", "ffmpeg")], start: Start::Quick },
     Row { name: "find", aliases: &["gfind"], args: &["--version"], says: "findutils", packages: &[("apt", "findutils"), ("dnf", "findutils"), ("brew", "findutils")], start: Start::Quick },

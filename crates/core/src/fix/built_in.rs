@@ -50,6 +50,9 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
         )],
         Cause::MemoryBusy => vec![Fix::say("Close programs that use much memory (browsers, other builds), then check again.")],
         Cause::CoresShort => vec![Fix::say("Work on a machine with more cores, or expect the build to take longer.")],
+        Cause::VirtFirmwareOff if bench.os == Some(Os::Macos) => {
+            vec![Fix::say("Ask whoever looks after this machine: its firmware has no switch that you could set.")]
+        }
         Cause::VirtFirmwareOff => {
             let mut fix = Fix::say(
                 "Restart, open the firmware settings (often with F2 or Del), and switch on the entry named VT-x, AMD-V or SVM.",
@@ -64,6 +67,8 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
             fix.then = Some(Then::SignIn);
             vec![fix]
         }
+        Cause::VirtNestingOff if bench.inside_windows => vec![fault.nest_inside_windows()],
+        Cause::VirtFeatureOff => vec![fault.switch_feature_on()],
         Cause::VirtNestingOff => {
             vec![Fix::say("Switch on nested virtualization for this virtual machine on its host, or work on the host itself.")]
         }
@@ -84,7 +89,6 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
         Cause::VirtCpuLacks => vec![Fix::say("Work on another machine; this processor cannot do it.")],
         // Kinds that are not assessed yet, and causes that only a person can settle.
         Cause::ToolSilent
-        | Cause::VirtFeatureOff
         | Cause::PathMissing
         | Cause::PathOtherKind
         | Cause::PathNotWritable
@@ -311,6 +315,25 @@ impl Case<'_> {
             fix.say.push_str(" This shows what takes the room:");
             fix.run = vec![format!("du -xhd1 {} | sort -h", self.quoted(self.path()))];
         }
+        fix
+    }
+
+    /// The setting lies on the other side (Microsoft's documentation of the `.wslconfig` file).
+    fn nest_inside_windows(&self) -> Fix {
+        Fix::say(
+            "On the Windows side, write the two lines `[wsl2]` and `nestedVirtualization=true` into the file .wslconfig in your Windows \
+             home folder (where it has a part `[wsl2]` already, only the second line, in that part). Then type `wsl --shutdown` in a \
+             Windows terminal, and open this Linux again. It needs Windows 11.",
+        )
+    }
+
+    fn switch_feature_on(&self) -> Fix {
+        let mut fix =
+            Fix::say("Switch on the system's feature for virtual machines, in a terminal that was started as administrator.");
+        fix.run = vec!["dism /online /enable-feature /featurename:HypervisorPlatform /all /norestart".to_owned()];
+        fix.admin = true;
+        fix.then = Some(Then::Restart);
+        fix.caution = self.bench.admin_caution();
         fix
     }
 

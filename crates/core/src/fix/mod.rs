@@ -81,6 +81,8 @@ impl Fix {
 #[derive(Debug)]
 pub(crate) struct Bench<'a> {
     pub(crate) os: Option<Os>,
+    /// A Linux inside Windows.
+    pub(crate) inside_windows: bool,
     pub(crate) account: Option<&'a Account>,
     pub(crate) managers: &'a [String],
     pub(crate) shell: Shell,
@@ -89,14 +91,15 @@ pub(crate) struct Bench<'a> {
 impl<'a> Bench<'a> {
     fn look(inquiry: &mut Inquiry<'a>) -> Result<Self, Stop> {
         use crate::probe::Probe;
-        for probe in [Probe::System, Probe::Account, Probe::Managers] {
+        for probe in [Probe::System, Probe::Surroundings, Probe::Account, Probe::Managers] {
             inquiry.want(probe);
         }
         let os = known(inquiry.system())?.map(|system| system.os);
+        let inside_windows = known(inquiry.surroundings())?.is_some_and(|around| around.wsl == Some(true));
         let account = known(inquiry.account())?;
         let managers = known(inquiry.managers())?.map_or(&[][..], Vec::as_slice);
         let shell = Shell::of(account.and_then(|account| account.shell.as_deref()), os);
-        Ok(Self { os, account, managers, shell })
+        Ok(Self { os, inside_windows, account, managers, shell })
     }
 
     /// The command as it must be typed here to run with admin rights.

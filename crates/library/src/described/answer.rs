@@ -24,6 +24,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::Memory => said(shape.memory.clone().map(Observation::Memory)),
         Probe::Cores => said(shape.cores.clone().map(Observation::Cores)),
         Probe::Processor => said(shape.processor.clone().map(Observation::Processor)),
+        Probe::Hypervisor => said(shape.hypervisor.clone().map(Observation::Hypervisor)),
         Probe::Device { path } => Observation::Device(shape.devices.get(path).cloned().unwrap_or(Device::Missing)),
         Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
     }

@@ -8,8 +8,8 @@ use crate::document::{self, Fields, shortened};
 use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
 use crate::observation::{
-    Account, Binding, Cap, Cores, Device, FileKind, Holder, Memory, Os, Piece, Processor, ProgramCopy, Run, RunEnd, StartFailure,
-    Surroundings, System,
+    Account, Binding, Cap, Cores, Device, FileKind, Holder, Hypervisor, Memory, Os, Piece, Processor, ProgramCopy, Run, RunEnd,
+    StartFailure, Surroundings, System,
 };
 use crate::problem::{Problem, ProblemKind, Problems};
 use crate::text::Size;
@@ -260,6 +260,7 @@ fn read_hardware(top: &Fields<'_>, shape: &mut Shape) {
     }
     if let Some(fields) = top.table("virtualization", "virtualization") {
         let hypervisor = shape.surroundings.as_ref().and_then(|around| around.virtual_machine);
+        shape.hypervisor = Some(Hypervisor { enabled: fields.flag("feature"), held_by: fields.owned("held_by") });
         shape.processor = Some(Processor { able: fields.flag("processor"), offered: fields.flag("firmware"), hypervisor });
         fields.finish(|_| None);
     }

@@ -2,7 +2,9 @@
 
 use super::Expected;
 use crate::guide::Protocol;
-use crate::observation::{Account, Binding, Cores, Device, Holder, Memory, Processor, ProgramCopy, Run, Surroundings, System};
+use crate::observation::{
+    Account, Binding, Cores, Device, Holder, Hypervisor, Memory, Processor, ProgramCopy, Run, Surroundings, System,
+};
 use std::collections::HashMap;
 
 /// A described machine. `None` is: it does not say.
@@ -29,6 +31,7 @@ pub(super) struct Shape {
     pub(super) memory: Option<Memory>,
     pub(super) cores: Option<Cores>,
     pub(super) processor: Option<Processor>,
+    pub(super) hypervisor: Option<Hypervisor>,
     pub(super) devices: HashMap<String, Device>,
     pub(super) modules: Option<Vec<String>>,
     pub(super) environment: HashMap<String, String>,

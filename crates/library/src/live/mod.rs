@@ -88,6 +88,7 @@ impl Host for Live {
             Probe::Memory => os::memory(),
             Probe::Cores => os::cores(),
             Probe::Processor => os::processor(),
+            Probe::Hypervisor => os::hypervisor(),
             Probe::Device { path } => os::device(Path::new(path)),
             Probe::Module { name } => os::module(name),
         }

@@ -35,6 +35,9 @@ impl Outcome {
     }
 }
 
+/// Forms that ask for a version and could start no work, tried where a tool that nobody knows rejects the customary one.
+const FURTHER_FORMS: [&str; 2] = ["version", "-version"];
+
 /// The guide's arguments, else those of the catalogue, else the customary one.
 pub(super) fn arguments(tool: &Tool, name: &str) -> Vec<String> {
     if !tool.args.is_empty() {
@@ -42,6 +45,21 @@ pub(super) fn arguments(tool: &Tool, name: &str) -> Vec<String> {
     }
     let known = catalogue::find(name).map_or(&["--version"][..], |row| row.args);
     known.iter().map(|argument| (*argument).to_owned()).collect()
+}
+
+/// Whether nobody says how this tool tells its version.
+fn is_unheard_of(tool: &Tool, name: &str) -> bool {
+    tool.args.is_empty() && catalogue::find(name).is_none()
+}
+
+/// What programs say of an argument that they do not know.
+const REJECTIONS: [&str; 9] =
+    ["usage", "unknown", "unrecognized", "unrecognised", "invalid", "illegal", "no such option", "not recognized", "unexpected"];
+
+/// Whether a program started well and only did not know the argument.
+fn rejects_the_argument(run: &Run) -> bool {
+    let text = format!("{}\n{}", run.stderr, run.stdout).to_lowercase();
+    matches!(run.end, RunEnd::Exit(status) if status != 0) && REJECTIONS.iter().any(|words| text.contains(words))
 }
 
 /// Why this copy may not be started without consent; `None` where it may.
@@ -64,7 +82,37 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
         return Ok(outcome);
     }
     let run = inquiry.run(&copy.path, &arguments(tool, name))?;
-    Ok(read(tool, name, copy, run))
+    let outcome = read(tool, name, copy, run);
+    if !matches!(outcome, Outcome::Failed(Cause::ToolFailed, _)) || !rejects_the_argument(run) {
+        return Ok(outcome);
+    }
+    for form in FURTHER_FORMS.into_iter().filter(|_| is_unheard_of(tool, name)) {
+        let run = inquiry.run(&copy.path, &[form.to_owned()])?;
+        if let outcome @ Outcome::Version(_) = read(tool, name, copy, run) {
+            return Ok(outcome);
+        }
+        if !rejects_the_argument(run) {
+            break;
+        }
+    }
+    // It runs, and does not know how to say its version.
+    if tool.version.is_none() && tool.version_from.is_none() {
+        return Ok(Outcome::Ran);
+    }
+    Ok(Outcome::Silent(format!("{} runs, but does not know how to say its version{}", copy.path, said(run))))
+}
+
+/// The line that tells most of what a failing program said, as the end of a sentence.
+fn said(run: &Run) -> String {
+    let telling = |text: &str| {
+        let mut lines = text.lines().map(str::trim).filter(|line| line.chars().any(char::is_alphanumeric));
+        let first = lines.next().map(ToOwned::to_owned);
+        lines.find(|line| line.to_lowercase().contains("error")).map(ToOwned::to_owned).or(first)
+    };
+    match [&run.stderr, &run.stdout].into_iter().find_map(|text| telling(text)) {
+        Some(line) => format!(". It said: {}", words_of(&line)),
+        None => ".".to_owned(),
+    }
 }
 
 /// What need not be started to be known: a placeholder, and what is built for another processor.
@@ -194,7 +242,7 @@ fn read(tool: &Tool, name: &str, copy: &ProgramCopy, run: &Run) -> Outcome {
         }
         RunEnd::Exit(status) => Outcome::Failed(
             Cause::ToolFailed,
-            format!("{path} ended with an error (exit status {status}) when asked for its version."),
+            format!("{path} ended with an error (exit status {status}) when asked for its version{}", said(run)),
         ),
         RunEnd::TimeUp(_) | RunEnd::Interrupted | RunEnd::NotStarted(..) => Outcome::Ran,
     }

@@ -199,6 +199,16 @@ fn on_path(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[
 
 fn judge(tool: &Tool, named: &Named<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Finding {
     let path = copy.path.as_str();
+    // A program for another processor may run here all the same, translated, and build the wrong thing.
+    if let (Some(wanted), FileKind::Built(arches)) = (&tool.arch, &copy.kind)
+        && !arches.contains(wanted)
+    {
+        let message =
+            format!("{path} is built for {}, and this project needs one that is built for {wanted}.", join_words(arches, "and"));
+        return Finding::unmet(Cause::ToolWrongArch, message)
+            .found(format!("built for {}", join_words(arches, "and")))
+            .with(at(path));
+    }
     let finding = match outcome {
         Outcome::Version(version) => {
             return judge_version(tool.version.as_ref(), tool.version_from.as_deref(), named, (version, path));

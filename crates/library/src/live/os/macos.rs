@@ -2,7 +2,7 @@
 
 use super::Share;
 use crate::live::Live;
-use crate::observation::{Observation, Os, Piece, Surroundings, System};
+use crate::observation::{Hypervisor, Observation, Os, Piece, Surroundings, System};
 use crate::probe::PortPlace;
 use std::path::{Path, PathBuf};
 
@@ -58,6 +58,11 @@ pub(in crate::live) fn cores() -> Observation {
 /// Not looked at yet.
 pub(in crate::live) fn processor() -> Observation {
     later("the processor's virtualization")
+}
+
+/// The system's framework is always there.
+pub(in crate::live) fn hypervisor() -> Observation {
+    Observation::Hypervisor(Hypervisor { enabled: Some(true), held_by: None })
 }
 
 /// There are no such modules.

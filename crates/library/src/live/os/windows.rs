@@ -68,6 +68,11 @@ pub(in crate::live) fn device(_: &Path) -> Observation {
     later("a device")
 }
 
+/// Not looked at yet.
+pub(in crate::live) fn hypervisor() -> Observation {
+    later("the feature for virtual machines")
+}
+
 /// There are no such modules.
 pub(in crate::live) fn module(_: &str) -> Observation {
     Observation::NotSupported("Windows has no kernel modules of this sort".to_owned())

@@ -69,6 +69,11 @@ pub(in crate::live) fn processor() -> Observation {
     })
 }
 
+/// Linux gives hypervisors to programs by a device.
+pub(in crate::live) fn hypervisor() -> Observation {
+    Observation::NotSupported("Linux has no such feature".to_owned())
+}
+
 /// Whether a kernel module is loaded or built in (`/sys/module` has both).
 pub(in crate::live) fn module(name: &str) -> Observation {
     let plain = name.chars().all(|c| c.is_ascii_alphanumeric() || c == '_' || c == '-');

@@ -1,0 +1,208 @@
+use super::{
+    Binding, Cap, Device, DiskRoom, Holder, Hypervisor, Observation, Os, Processor, Run, RunEnd, SettingNumber, Surroundings,
+    System,
+};
+use crate::prelude::*;
+use crate::text::Size;
+use core::fmt::{self, Display};
+
+/// What was seen, as evidence shows it, on one line or a few.
+impl Display for Observation {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::System(system) => write!(f, "{system}"),
+            Self::Surroundings(where_) => write!(f, "{where_}"),
+            Self::Account(account) => {
+                let groups = if account.groups.is_empty() { "none".to_owned() } else { account.groups.join(", ") };
+                write!(f, "groups: {groups}")
+            }
+            Self::DatabaseGroups(groups) | Self::Managers(groups) if groups.is_empty() => f.write_str("none"),
+            Self::DatabaseGroups(words) | Self::Managers(words) => f.write_str(&words.join(", ")),
+            Self::Program(copies) | Self::ProgramElsewhere(copies) if copies.is_empty() => f.write_str("none"),
+            Self::Program(copies) | Self::ProgramElsewhere(copies) => {
+                let paths: Vec<&str> = copies.iter().map(|copy| copy.path.as_str()).collect();
+                f.write_str(&paths.join(", "))
+            }
+            Self::Run(run) => write!(f, "{run}"),
+            Self::PortBinding(binding) => f.write_str(match binding {
+                Binding::Free => "free",
+                Binding::Held => "in use",
+                Binding::Denied(_) => "permission denied",
+                Binding::Reserved => "reserved by the system",
+                Binding::NoAddress => "no such address on this machine",
+            }),
+            Self::PortHolder(None) => f.write_str("the system does not tell"),
+            Self::PortHolder(Some(holder)) => write!(f, "{holder}"),
+            Self::FreePort(None) => f.write_str("none found"),
+            Self::FreePort(Some(port)) => write!(f, "{port}"),
+            Self::SettingNumber(SettingNumber::Unset) => f.write_str("not set"),
+            Self::SettingNumber(SettingNumber::Number(number, place)) => write!(f, "{number}, set in {place}"),
+            Self::SettingNumber(SettingNumber::NotANumber(place)) => write!(f, "not a number, set in {place}"),
+            Self::DiskRoom(room) => write!(f, "{room}"),
+            Self::Memory(memory) => {
+                write_caps(f, &Size(memory.total).to_string(), &memory.caps, |amount| Size(amount).to_string())
+            }
+            Self::Cores(cores) => write_caps(f, &format!("{} online", cores.online), &cores.caps, cores_text),
+            Self::Processor(processor) => write!(f, "{processor}"),
+            Self::Hypervisor(hypervisor) => write!(f, "{hypervisor}"),
+            Self::Device(device) => write!(f, "{device}"),
+            Self::Module(true) => f.write_str("loaded"),
+            Self::Module(false) => f.write_str("not loaded"),
+            Self::CouldNotLook(reason) => write!(f, "could not look: {reason}"),
+            Self::NotSupported(reason) => write!(f, "cannot be looked at here: {reason}"),
+        }
+    }
+}
+
+/// Hundredths of a core, for a sentence: `1.5`.
+pub fn cores_text(hundredths: u64) -> String {
+    match (hundredths / 100, hundredths % 100) {
+        (whole, 0) => whole.to_string(),
+        (whole, part) if part % 10 == 0 => format!("{whole}.{}", part / 10),
+        (whole, part) => format!("{whole}.{part:02}"),
+    }
+}
+
+fn write_caps(f: &mut fmt::Formatter<'_>, total: &str, caps: &[Cap], text: fn(u64) -> String) -> fmt::Result {
+    f.write_str(total)?;
+    caps.iter().try_for_each(|cap| write!(f, "; {} allows {}", cap.by, text(cap.amount)))
+}
+
+impl Display for System {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let name = self.os.name();
+        match (&self.pretty, &self.version) {
+            // The version of such a system is its own, not a kernel's.
+            (Some(pretty), Some(version)) if pretty.contains(version.as_str()) => f.write_str(pretty)?,
+            (Some(pretty), Some(version)) if self.os != Os::Linux => write!(f, "{pretty} ({version})")?,
+            (Some(pretty), Some(version)) => write!(f, "{pretty}, {name} {version}")?,
+            (Some(pretty), None) => f.write_str(pretty)?,
+            (None, Some(version)) => write!(f, "{name} {version}")?,
+            (None, None) => f.write_str(name)?,
+        }
+        write!(f, ", {}", self.arch)
+    }
+}
+
+impl Surroundings {
+    /// What it is, in words; empty for an ordinary machine.
+    pub fn words(&self) -> Vec<&'static str> {
+        let all = [
+            (self.wsl, "a Linux inside Windows"),
+            (self.container, "a container"),
+            (self.virtual_machine, "a virtual machine"),
+            (self.ci, "a build server"),
+        ];
+        all.into_iter().filter(|(holds, _)| *holds == Some(true)).map(|(_, word)| word).collect()
+    }
+}
+
+impl Display for Surroundings {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self.words().as_slice() {
+            [] => f.write_str("none of them"),
+            words => f.write_str(&words.join(", ")),
+        }
+    }
+}
+
+impl Display for Run {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let end = match &self.end {
+            RunEnd::Exit(0) => None,
+            RunEnd::Exit(status) => Some(format!("exit status {status}")),
+            RunEnd::Signal(signal) => Some(format!("ended by signal {signal}")),
+            RunEnd::TimeUp(ms) => Some(format!("stopped after {} s", crate::text::seconds(*ms))),
+            RunEnd::Interrupted => Some("interrupted".to_owned()),
+            RunEnd::NotStarted(_, reason) => Some(format!("could not be started: {reason}")),
+        };
+        let text = [self.stdout.trim(), self.stderr.trim()].into_iter().find(|text| !text.is_empty());
+        let lines = text.map(|text| {
+            text.lines()
+                .filter(|line| !line.trim().is_empty())
+                .take(3)
+                .map(|line| line.chars().take(200).collect())
+                .collect::<Vec<String>>()
+        });
+        let text = lines.map(|lines| lines.join("\n"));
+        match (text, end) {
+            (Some(text), None) => f.write_str(&text),
+            (Some(text), Some(end)) => write!(f, "{text} ({end})"),
+            (None, Some(end)) => f.write_str(&end),
+            (None, None) => f.write_str("nothing printed"),
+        }
+    }
+}
+
+impl Display for Holder {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        // How it was started tells more where the name is that of an interpreter.
+        let command = self.command.as_ref().filter(|command| command.contains(' '));
+        match (&self.name, self.pid) {
+            (Some(name), Some(pid)) => match command {
+                Some(command) => write!(f, "{name} (process {pid}: {command})")?,
+                None => write!(f, "{name} (process {pid})")?,
+            },
+            (Some(name), None) => f.write_str(name)?,
+            (None, Some(pid)) => write!(f, "process {pid}")?,
+            (None, None) => f.write_str("a program that is not named")?,
+        }
+        match &self.user {
+            Some(user) => write!(f, " of user {user}"),
+            None => Ok(()),
+        }
+    }
+}
+
+impl Display for DiskRoom {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let left = if self.by_quota { "left by this user's quota" } else { "free for this user" };
+        write!(f, "{} {left} at {}", Size(self.available_bytes), self.existing)?;
+        if self.read_only {
+            f.write_str(", read-only")?;
+        }
+        if !self.writable {
+            f.write_str(", not writable for this user")?;
+        }
+        Ok(())
+    }
+}
+
+impl Display for Processor {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let word = |holds: Option<bool>| match holds {
+            Some(true) => "yes",
+            Some(false) => "no",
+            None => "not known",
+        };
+        let (able, offered, hypervisor) = (word(self.able), word(self.offered), word(self.hypervisor));
+        write!(f, "the processor has it: {able}; the system offers it: {offered}; under a hypervisor: {hypervisor}")
+    }
+}
+
+impl Display for Hypervisor {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(match self.enabled {
+            Some(true) => "the system's feature is on",
+            Some(false) => "the system's feature is off",
+            None => "whether the system's feature is on is not known",
+        })?;
+        match &self.held_by {
+            Some(program) => write!(f, "; {program} holds the processor's virtualization"),
+            None => Ok(()),
+        }
+    }
+}
+
+impl Display for Device {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Opens => f.write_str("opens"),
+            Self::Missing => f.write_str("not there"),
+            Self::Denied(Some(group), Some(mode)) => write!(f, "permission denied (group {group}, mode {mode:o})"),
+            Self::Denied(..) => f.write_str("permission denied"),
+            Self::Dead => f.write_str("there, but nothing answers behind it"),
+            Self::Busy => f.write_str("in use by another program"),
+        }
+    }
+}

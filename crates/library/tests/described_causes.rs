@@ -1,0 +1,115 @@
+//! Causes that no Linux machine can be brought to show, on described machines: the message as a person reads it, and that a fix is offered.
+#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
+
+use build_setup_ready::{Described, Preflight, cause::Cause, guide};
+use rstest::rstest;
+
+const PC: &str =
+    "[system]\nos = \"windows\"\nversion = \"10.0.22631\"\nedition = \"home\"\n[user]\nname = \"mate\"\nadmin = true\n";
+const LINUX: &str = "[system]\nos = \"linux\"\nversion = \"6.1.0\"\ndistro = \"debian\"\n[user]\nname = \"mate\"\nadmin = true\nelevate = \"sudo\"\n";
+const MAC: &str = "[system]\nos = \"macos\"\nversion = \"14.1\"\narch = \"aarch64\"\n[user]\nname = \"mate\"\n";
+const CAN: &str = "[virtualization]\nprocessor = true\nfirmware = true\n";
+const VIRTUAL: &str = "virtualization = \"usable\"";
+
+#[rstest]
+#[case::lacks("virt-cpu-lacks", LINUX, "[virtualization]\nprocessor = false\n", VIRTUAL, "No setting can change that.")]
+#[case::firmware(
+    "virt-firmware-off",
+    PC,
+    "[virtualization]\nprocessor = true\nfirmware = false\n",
+    VIRTUAL,
+    "(BIOS or UEFI) has that switched off"
+)]
+#[case::module("virt-module-missing", LINUX, CAN, VIRTUAL, "module (kvm) is not loaded")]
+#[case::denied(
+    "virt-denied",
+    LINUX,
+    "[virtualization]\nprocessor = true\nfirmware = true\n[[device]]\npath = \"/dev/kvm\"\nstate = \"denied\"\ngroup = \"kvm\"\n",
+    VIRTUAL,
+    "only for the group kvm"
+)]
+#[case::feature(
+    "virt-feature-off",
+    PC,
+    "[virtualization]\nprocessor = true\nfirmware = true\nfeature = false\n",
+    VIRTUAL,
+    "own feature for virtual machines is switched off"
+)]
+#[case::held(
+    "virt-held",
+    PC,
+    "[virtualization]\nprocessor = true\nfirmware = true\nheld_by = \"lighthouse-vm\"\n",
+    VIRTUAL,
+    "lighthouse-vm is using"
+)]
+#[case::reserved(
+    "port-reserved",
+    PC,
+    "[[port]]\nport = 7070\nstate = \"reserved\"\n",
+    "port = 7070",
+    "reserved by the system, although no program uses it"
+)]
+#[case::edition("system-edition", PC, "", "system = { windows = \"any\" }\nedition = [\"pro\"]", "The edition here is home")]
+#[case::other("system-other", PC, "", "system = { linux = \"any\" }", "does not work on Windows")]
+#[case::old("system-too-old", PC, "", "system = { windows = \">= 10.0.26100\" }", "is too old")]
+#[case::new("system-too-new", MAC, "", "system = { macos = \"< 14\" }", "is too new")]
+#[case::arch("system-arch", MAC, "", "system = { macos = \"any\" }\narch = [\"x86_64\"]", "is aarch64")]
+#[case::placeholder(
+    "tool-placeholder",
+    MAC,
+    "[[program]]\npath = \"/usr/bin/cc\"\nplaceholder = true\n",
+    "tool = \"cc\"",
+    "It was not started."
+)]
+#[case::translated(
+    "tool-wrong-arch",
+    MAC,
+    "[[program]]\npath = \"/usr/local/bin/node\"\nbuilt_for = [\"x86_64\"]\nprints = \"v22.1.0\"\n",
+    "tool = \"node\"\narch = \"aarch64\"",
+    "needs one that is built for aarch64"
+)]
+#[case::busy(
+    "memory-busy",
+    LINUX,
+    "[memory]\ntotal = \"8 GB\"\navailable = \"1 GB\"\n",
+    "memory = \"4 GB\"\nfree = true",
+    "only 1 GB of it is free at the moment"
+)]
+#[case::until_sign_in(
+    "virt-denied-until-sign-in",
+    "[system]\nos = \"linux\"\n[user]\nname = \"mate\"\ngroups = [\"mate\"]\ndatabase_groups = [\"mate\", \"kvm\"]\n",
+    "[virtualization]\nprocessor = true\nfirmware = true\n[[device]]\npath = \"/dev/kvm\"\nstate = \"denied\"\ngroup = \"kvm\"\n",
+    VIRTUAL,
+    "this session began before that"
+)]
+#[case::container(
+    "virt-in-container",
+    "[system]\nos = \"linux\"\nflags = [\"container\"]\n[user]\nname = \"root\"\nroot = true\n",
+    CAN,
+    VIRTUAL,
+    "You are inside a container"
+)]
+#[case::inside_windows(
+    "virt-nesting-off",
+    "[system]\nos = \"linux\"\nflags = [\"wsl\", \"virtual-machine\"]\n[user]\nname = \"mate\"\n",
+    "[virtualization]\nprocessor = false\n",
+    VIRTUAL,
+    "This Linux runs inside Windows"
+)]
+fn a_machine_of_this_sort_shows(
+    #[case] cause: &str,
+    #[case] machine: &str,
+    #[case] more: &str,
+    #[case] subject: &str,
+    #[case] words: &str,
+) {
+    let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
+    let path = "path = [\"/usr/local/bin\", \"/usr/bin\"]\nother_ports = \"free\"\n";
+    let text = format!("format = 1\n{path}[machine]\nname = \"buoy-desk\"\n{machine}{more}");
+    let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
+    let report = Preflight::new(&guide).run(&machine).unwrap();
+    let settled = report.settled.first().unwrap();
+    assert_eq!(settled.finding.cause.map(Cause::word), Some(cause), "{}", settled.finding.message);
+    assert!(settled.finding.message.contains(words), "{}", settled.finding.message);
+    assert!(!settled.fixes.is_empty(), "no fix is offered");
+}
