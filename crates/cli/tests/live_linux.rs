@@ -12,6 +12,7 @@
 mod bench;
 
 use bench::{Bench, essence, of, text};
+use std::fmt::Write;
 use std::net::{TcpListener, UdpSocket};
 use std::process::Command;
 use std::time::{Duration, Instant};
@@ -69,6 +70,28 @@ fn a_stuck_tool_costs_its_limit_and_leaves_nothing_behind() {
         !std::path::Path::new(&format!("/proc/{}", std::fs::read_to_string(&pid).unwrap().trim())).exists()
     });
     assert!(gone);
+}
+
+#[test]
+fn tools_that_hang_do_not_hold_up_the_others() {
+    // More of them than there are workers, and one that counts how many had hung when it was asked.
+    let hanging = 12;
+    let mut guide = String::new();
+    for number in 0..hanging {
+        writeln!(guide, "[require.a{number:02}]\ntool = \"buoy-stuck-{number}\"").unwrap();
+    }
+    guide.push_str("[require.z]\ntool = \"buoy-last\"\nversion = \">= 1\"\n");
+    let bench = Bench::new(&guide);
+    let given_up = bench.folder.path().join("given-up");
+    for number in 0..hanging {
+        bench.program(&format!("buoy-stuck-{number}"), "exec sleep 987");
+    }
+    bench.program("buoy-last", &format!("pgrep -fc 'sleep 98[7]' > {}; echo buoy-last 1.2", given_up.display()));
+    let (_, report) = bench.report(&[], &["--time-limit", "4s"]);
+    assert_eq!(essence(&report, "z").0, "met");
+    assert_eq!(essence(&report, "a07").1, "tool-stuck");
+    let still: usize = std::fs::read_to_string(&given_up).unwrap().trim().parse().unwrap();
+    assert!(still >= 4, "it had to wait until all but {still} were given up");
 }
 
 #[test]
@@ -369,7 +392,7 @@ fn this_system_is_told_from_others_and_busy_memory_from_small() {
     let kib = |name: &str| {
         meminfo.lines().find_map(|line| line.strip_prefix(name)?.split_whitespace().next()?.parse::<u64>().ok()).unwrap()
     };
-    let between = (kib("MemTotal:") + kib("MemAvailable:")) / 2;
+    let between = u64::midpoint(kib("MemTotal:"), kib("MemAvailable:"));
     let bench = Bench::new(&format!(
         "[require.other]\nsystem = {{ windows = \"any\" }}\n[require.old]\nsystem = {{ linux = \">= 99\" }}\n[require.new]\nsystem = {{ linux = \"< 2\" }}
          [require.chip]\nsystem = {{ linux = \"any\" }}\narch = [\"s390x\"]\n[require.busy]\nmemory = \"{between} KiB\"\nfree = true\n",

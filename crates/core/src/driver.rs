@@ -88,7 +88,7 @@ pub struct Driver<'g> {
     ready: VecDeque<usize>,
     /// Requirements whose findings nobody was told of yet.
     news: Vec<usize>,
-    /// Probes to hand out, by cost.
+    /// Probes to hand out, by urgency.
     queues: [VecDeque<Arc<Probe>>; 4],
     /// Who waits for a probe that was asked and not yet answered.
     askers: HashMap<Arc<Probe>, Vec<usize>>,
@@ -143,6 +143,11 @@ impl<'g> Driver<'g> {
     pub fn next_probe(&mut self) -> Option<Arc<Probe>> {
         self.advance_ready();
         self.queues.iter_mut().rev().find_map(VecDeque::pop_front)
+    }
+
+    /// Whether there is a question to hand out now.
+    pub fn has_questions(&self) -> bool {
+        self.queues.iter().any(|queue| !queue.is_empty())
     }
 
     /// Whether every requirement has its finding and nothing is asked any more.
@@ -308,7 +313,7 @@ impl<'g> Driver<'g> {
             return;
         }
         let probe = Arc::new(probe);
-        if let Some(queue) = self.queues.get_mut(usize::from(probe.cost())) {
+        if let Some(queue) = self.queues.get_mut(usize::from(probe.urgency())) {
             queue.push_back(Arc::clone(&probe));
         }
         self.askers.insert(probe, asker.into_iter().collect());

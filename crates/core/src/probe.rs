@@ -97,22 +97,21 @@ impl Display for PortPlace {
 }
 
 impl Probe {
-    /// How long the answer usually takes, so that the slowest are started first: 0 at once, 1 a look around, 2 a program to run, 3 one
-    /// that is known to start slowly.
-    pub fn cost(&self) -> u8 {
+    /// How early it is worth asking, the highest first: 3 what is answered at once (the copies on PATH lead to the slow questions), 2 a
+    /// program that is known to start slowly, 1 another program, 0 what only explains a failure.
+    pub fn urgency(&self) -> u8 {
         match self {
             Self::Run { path, .. } => {
                 let name = path.rsplit(['/', '\\']).next().unwrap_or(path);
-                if catalogue::find(name).is_some_and(|row| row.start == Start::Slow) { 3 } else { 2 }
+                if catalogue::find(name).is_some_and(|row| row.start == Start::Slow) { 2 } else { 1 }
             }
-            Self::PortHolder(_) | Self::DatabaseGroups | Self::ProgramElsewhere { .. } => 1,
+            Self::PortHolder(_) | Self::DatabaseGroups | Self::ProgramElsewhere { .. } | Self::FreePort(_) => 0,
             Self::System
             | Self::Surroundings
             | Self::Account
             | Self::Managers
             | Self::Program { .. }
             | Self::PortBinding(_)
-            | Self::FreePort(_)
             | Self::SettingNumber { .. }
             | Self::DiskRoom { .. }
             | Self::Memory
@@ -120,7 +119,7 @@ impl Probe {
             | Self::Processor
             | Self::Hypervisor
             | Self::Device { .. }
-            | Self::Module { .. } => 0,
+            | Self::Module { .. } => 3,
         }
     }
 }

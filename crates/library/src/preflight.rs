@@ -6,7 +6,12 @@ use crate::observation::Observation;
 use crate::probe::Probe;
 use crate::report::{Frame, Report};
 use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
-use std::time::Instant;
+use std::time::{Duration, Instant};
+
+/// A question that is open for so long may never be answered: somebody else goes on with the rest.
+const HANGING: Duration = Duration::from_secs(1);
+/// More workers than this are never started.
+const MOST_WORKERS: usize = 64;
 
 /// Checks a machine against a guide.
 ///
@@ -156,7 +161,23 @@ impl<'g> Preflight<'g> {
             for _ in 1..jobs {
                 scope.spawn(|| self.work(&pool, host));
             }
-            self.work(&pool, host);
+            // A number that was asked for is kept to; else those that hang do not count.
+            if self.jobs.is_some() {
+                return self.work(&pool, host);
+            }
+            let mut workers = jobs.max(1);
+            scope.spawn(|| self.work(&pool, host));
+            let mut state = pool.lock();
+            while !state.is_done() && !self.interrupt.is_raised() {
+                state = pool.changed.wait_timeout(state, HANGING).unwrap_or_else(PoisonError::into_inner).0;
+                let hanging = state.running.iter().filter(|(_, since)| since.elapsed() >= HANGING).count();
+                if hanging >= workers && state.driver.has_questions() && workers < MOST_WORKERS {
+                    for _ in 0..workers {
+                        scope.spawn(|| self.work(&pool, host));
+                    }
+                    workers *= 2;
+                }
+            }
         });
         pool.state.into_inner().unwrap_or_else(PoisonError::into_inner).driver
     }
@@ -169,20 +190,20 @@ impl<'g> Preflight<'g> {
                 break;
             }
             let Some(probe) = state.driver.next_probe() else {
-                if state.driver.is_finished() || state.running.is_empty() {
+                if state.is_done() {
                     break;
                 }
                 state = pool.changed.wait(state).unwrap_or_else(PoisonError::into_inner);
                 continue;
             };
-            state.running.push(Arc::clone(&probe));
+            state.running.push((Arc::clone(&probe), Instant::now()));
             self.report(&mut state);
             drop(state);
             let clock = Instant::now();
             let observation = host.observe(&probe);
             let elapsed = milliseconds(clock);
             state = pool.lock();
-            state.running.retain(|running| !Arc::ptr_eq(running, &probe));
+            state.running.retain(|(running, _)| !Arc::ptr_eq(running, &probe));
             // An answer that the interruption cut short is none.
             let cut = matches!(&observation, Observation::Run(run) if run.end == crate::observation::RunEnd::Interrupted);
             if !cut {
@@ -202,7 +223,11 @@ impl<'g> Preflight<'g> {
         }
         if let Some(progress) = &self.progress {
             let (settled, begun) = state.driver.progress();
-            progress(&Progress { settled, begun, waiting_for: state.running.iter().map(ToString::to_string).collect() });
+            progress(&Progress {
+                settled,
+                begun,
+                waiting_for: state.running.iter().map(|(probe, _)| probe.to_string()).collect(),
+            });
         }
     }
 }
@@ -214,7 +239,15 @@ struct Pool<'g> {
 
 struct State<'g> {
     driver: Driver<'g>,
-    running: Vec<Arc<Probe>>,
+    /// What is being asked, and since when, the longest-running first.
+    running: Vec<(Arc<Probe>, Instant)>,
+}
+
+impl State<'_> {
+    /// Nothing is asked, and no question can come any more.
+    fn is_done(&self) -> bool {
+        self.driver.is_finished() || (self.running.is_empty() && !self.driver.has_questions())
+    }
 }
 
 impl<'g> Pool<'g> {

@@ -67,7 +67,7 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
             fix.then = Some(Then::SignIn);
             vec![fix]
         }
-        Cause::VirtNestingOff if bench.inside_windows => vec![fault.nest_inside_windows()],
+        Cause::VirtNestingOff if bench.inside_windows => vec![nest_inside_windows()],
         Cause::VirtFeatureOff => vec![fault.switch_feature_on()],
         Cause::VirtNestingOff => {
             vec![Fix::say("Switch on nested virtualization for this virtual machine on its host, or work on the host itself.")]
@@ -318,15 +318,6 @@ impl Case<'_> {
         fix
     }
 
-    /// The setting lies on the other side (Microsoft's documentation of the `.wslconfig` file).
-    fn nest_inside_windows(&self) -> Fix {
-        Fix::say(
-            "On the Windows side, write the two lines `[wsl2]` and `nestedVirtualization=true` into the file .wslconfig in your Windows \
-             home folder (where it has a part `[wsl2]` already, only the second line, in that part). Then type `wsl --shutdown` in a \
-             Windows terminal, and open this Linux again. It needs Windows 11.",
-        )
-    }
-
     fn switch_feature_on(&self) -> Fix {
         let mut fix =
             Fix::say("Switch on the system's feature for virtual machines, in a terminal that was started as administrator.");
@@ -356,4 +347,13 @@ impl Case<'_> {
         fix.caution = self.bench.admin_caution();
         fix
     }
+}
+
+/// The setting lies on the other side (Microsoft's documentation of the `.wslconfig` file).
+fn nest_inside_windows() -> Fix {
+    Fix::say(
+        "On the Windows side, write the two lines `[wsl2]` and `nestedVirtualization=true` into the file .wslconfig in your Windows \
+         home folder (where it has a part `[wsl2]` already, only the second line, in that part). Then type `wsl --shutdown` in a \
+         Windows terminal, and open this Linux again. It needs Windows 11.",
+    )
 }

@@ -217,7 +217,7 @@ fn every_key_of_every_kind_is_read() {
     "tool = \"git\"\npackages = { atp = \"git\" }",
     "`atp` is not a package manager that is known here did you mean `apt`?"
 )]
-#[case::an_address_that_is_none("port = 70\naddress = \"shore.test\"", "`localhost` is not an IP address, and not localhost")]
+#[case::an_address_that_is_none("port = 70\naddress = \"shore.test\"", "`shore.test` is not an IP address, and not localhost")]
 #[case::an_empty_list("tool = []", "`tool` is an empty list")]
 #[case::waiting_for_itself("tool = \"git\"\nafter = [\"x\"]", "[cycle] these wait for each other: x -> x")]
 fn mistakes_say_what_would_be_right(#[case] body: &str, #[case] expected: &str) {

@@ -98,9 +98,9 @@ impl Host for Live {
         MachineSource::Live
     }
 
-    /// Four for each core: programs wait for the disk and for each other's pieces, and the slow ones are begun early
-    /// (`docs/performance.md` has the measurement).
+    /// Two for each core: programs wait for the disk now and then, and more at once only slow down the one that takes longest
+    /// (`docs/performance.md` has the measurement). Those that hang do not count.
     fn jobs(&self) -> usize {
-        std::thread::available_parallelism().map_or(8, |cores| cores.get().saturating_mul(4))
+        std::thread::available_parallelism().map_or(4, |cores| cores.get().saturating_mul(2))
     }
 }

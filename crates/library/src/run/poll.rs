@@ -18,18 +18,15 @@ pub(super) fn collect(mut child: Child, limits: &Limits) -> Run {
     pipes.make_nonblocking();
     let mut kept = [Kept::default(), Kept::default()];
     let mut ended: Option<(RunEnd, Instant)> = None;
+    let end = End::of(&child);
     let mut pause = Duration::from_millis(1);
     loop {
         if pipes.are_open() {
             pipes.wait_and_read(&mut kept);
         } else if ended.is_none() {
-            // It closed its output and lives on: look after it now and then.
-            if let Ok(Some(status)) = child.try_wait() {
-                ended = Some((end_of(status), Instant::now()));
-            } else {
-                std::thread::sleep(pause);
-                pause = (pause * 2).min(TICK);
-            }
+            // It closed its output and is about to end, or lives on.
+            end.wait(pause);
+            pause = (pause * 2).min(TICK);
         }
         if ended.is_none()
             && let Ok(Some(status)) = child.try_wait()
@@ -48,6 +45,36 @@ pub(super) fn collect(mut child: Child, limits: &Limits) -> Run {
             let end = if limits.interrupt.is_raised() { RunEnd::Interrupted } else { time_up(limits) };
             return finished(end, &kept);
         }
+    }
+}
+
+/// The end of a child, to be waited for.
+struct End {
+    #[cfg(target_os = "linux")]
+    descriptor: Option<std::os::fd::OwnedFd>,
+}
+
+impl End {
+    #[cfg(target_os = "linux")]
+    fn of(child: &Child) -> Self {
+        let pid = i32::try_from(child.id()).ok().and_then(Pid::from_raw);
+        Self { descriptor: pid.and_then(|pid| rustix::process::pidfd_open(pid, rustix::process::PidfdFlags::empty()).ok()) }
+    }
+
+    #[cfg(not(target_os = "linux"))]
+    fn of(_: &Child) -> Self {
+        Self {}
+    }
+
+    /// Waits until it has ended, at most so long; where the system has no descriptor for that, just so long.
+    fn wait(&self, most: Duration) {
+        #[cfg(target_os = "linux")]
+        if let Some(descriptor) = &self.descriptor {
+            let tick = Timespec { tv_sec: 0, tv_nsec: i64::from(TICK.subsec_nanos()) };
+            let _ = poll(&mut [PollFd::from_borrowed_fd(descriptor.as_fd(), PollFlags::IN)], Some(&tick));
+            return;
+        }
+        std::thread::sleep(most);
     }
 }
 
