@@ -109,7 +109,10 @@ pub(crate) struct Preflight {
     /// Also what can only be checked while the project is running
     #[arg(long)]
     pub(crate) after_start: bool,
-    /// Run what the guide asks for beyond a program's version; read the guide first
+    /// Leave out what needs the network, and say so
+    #[arg(long)]
+    pub(crate) offline: bool,
+    /// Run what the guide asks for beyond a program's version, without asking; read the guide first
     #[arg(long)]
     pub(crate) allow_commands: bool,
     /// A described machine to check instead of this one

@@ -1,6 +1,7 @@
 //! `setup-ready`: is this machine ready to build the project?
 
 mod arguments;
+mod ask;
 mod commands;
 mod exit;
 mod look;

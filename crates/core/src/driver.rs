@@ -37,6 +37,8 @@ pub struct Selection {
     pub stage: Option<usize>,
     /// Stages that need the running project are checked too.
     pub after_start: bool,
+    /// What needs the network is left out.
+    pub offline: bool,
     /// The person's consent.
     pub consent: Consent,
 }

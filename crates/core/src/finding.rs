@@ -57,6 +57,8 @@ pub struct Finding {
     pub particulars: Particulars,
     /// What it waits for, where it is blocked.
     pub blocked_by: Vec<usize>,
+    /// The requirements of which one would do, where none does.
+    pub alternatives: Vec<usize>,
     /// The answers that it rests on, in the order in which they were used.
     pub evidence: Vec<Answer>,
 }
@@ -110,7 +112,17 @@ impl Finding {
 
     fn new(verdict: Verdict, cause: Option<Cause>, message: String) -> Self {
         let particulars = Particulars::default();
-        Self { verdict, cause, found: None, wanted: None, message, particulars, blocked_by: Vec::new(), evidence: Vec::new() }
+        Self {
+            verdict,
+            cause,
+            found: None,
+            wanted: None,
+            message,
+            particulars,
+            blocked_by: Vec::new(),
+            alternatives: Vec::new(),
+            evidence: Vec::new(),
+        }
     }
 
     /// With what was found.

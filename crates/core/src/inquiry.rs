@@ -5,14 +5,17 @@ use crate::cause::Cause;
 use crate::condition::{Fact, Facts, Flag};
 use crate::driver::Selection;
 use crate::finding::Finding;
-use crate::guide::Guide;
+use crate::guide::{Access, Checkout, Command, Guide};
 use crate::known::{Answer, Known};
 use crate::observation::{
-    Account, Binding, Cores, Device, DiskRoom, Holder, Hypervisor, Memory, Observation, Os, Processor, ProgramCopy, Run,
-    SettingNumber, Surroundings, System,
+    Account, Binding, CheckoutState, Connection, Cores, Device, DiskRoom, Fetched, Holder, Hypervisor, LibraryState, LimitState,
+    Memory, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run, SettingNumber, SocketState, Surroundings,
+    System, Value, VariableState, Way,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
+use crate::text::Pattern;
+use core::net::IpAddr;
 
 /// Why an assessment cannot go on.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -126,6 +129,10 @@ impl<'a> Inquiry<'a> {
     }
 }
 
+fn source(pattern: Option<&Pattern>) -> Option<String> {
+    pattern.map(|pattern| pattern.source().to_owned())
+}
+
 macro_rules! questions {
     ($($(#[$doc:meta])* $name:ident($($argument:ident: $type:ty),*) -> $answer:ty = $variant:ident, $probe:expr;)+) => {
         /// The questions. Each gives the machine's answer, or says why there is none yet.
@@ -178,7 +185,41 @@ questions! {
     /// The system's own hypervisor.
     hypervisor() -> Hypervisor = Hypervisor, Probe::Hypervisor;
     /// Whether a device opens.
-    device(path: &str) -> Device = Device, Probe::Device { path: path.to_owned() };
+    device(path: &str, access: Access) -> Device = Device, Probe::Device { path: path.to_owned(), access };
+    /// What is at a path.
+    path(path: &str, pattern: Option<&Pattern>) -> PathState = Path, Probe::Path { path: path.to_owned(), pattern: source(pattern) };
+    /// Where a variable is set.
+    variable(name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> VariableState = Variable,
+        Probe::Variable { name: name.to_owned(), env_file: env_file.map(ToOwned::to_owned), pattern: source(pattern) };
+    /// Whether the account database has a group.
+    group(name: &str) -> bool = Group, Probe::Group { name: name.to_owned() };
+    /// Whether somebody answers at a socket.
+    socket(path: &str) -> SocketState = Socket, Probe::Socket { path: path.to_owned() };
+    /// Whether somebody takes a connection.
+    connection(host: &str, port: u16) -> Connection = Connection, Probe::Connection { host: host.to_owned(), port };
+    /// What an address answers by HTTP.
+    fetch(url: &str, pattern: Option<&Pattern>, way: Way) -> Fetched = Fetched, Probe::Fetch { url: url.to_owned(), pattern: source(pattern), way };
+    /// Whether there is a way out.
+    online() -> bool = Online, Probe::Online;
+    /// Where a host name leads.
+    addresses(name: &str) -> Vec<IpAddr> = Addresses, Probe::Addresses { name: name.to_owned() };
+    /// The networks that the machine is on.
+    networks() -> Vec<Network> = Networks, Probe::Networks;
+    /// A limit of the system.
+    limit(name: &str) -> LimitState = Limit, Probe::Limit { name: name.to_owned() };
+    /// A library.
+    library(name: &str) -> LibraryState = Library, Probe::Library { name: name.to_owned() };
+    /// A setting of the version control.
+    setting(of: &str, key: &str, pattern: Option<&Pattern>) -> Value = Setting,
+        Probe::Setting { of: of.to_owned(), key: key.to_owned(), pattern: source(pattern) };
+    /// The state of a working copy.
+    checkout(wanted: &Checkout) -> CheckoutState = Checkout, Probe::Checkout {
+        path: wanted.path.clone(), submodules: wanted.submodules, large_files: wanted.large_files, clean: wanted.clean,
+    };
+    /// What a command of the guide does.
+    command(wanted: &Command) -> Run = Run, Probe::Command { words: wanted.words.clone(), timeout_ms: wanted.timeout_ms };
+    /// The version that a file of the project asks for.
+    pinned(file: &str, tools: &[String]) -> Pinned = Pinned, Probe::Pinned { file: file.to_owned(), tools: tools.to_vec() };
     /// Whether a kernel module is loaded.
     module(name: &str) -> bool = Module, Probe::Module { name: name.to_owned() };
 }

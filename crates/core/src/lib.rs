@@ -26,6 +26,7 @@ pub mod assess;
 pub mod catalogue;
 pub mod cause;
 pub mod condition;
+pub mod consent;
 pub mod document;
 pub mod driver;
 pub mod finding;

@@ -54,6 +54,10 @@ pub struct Plan {
 pub fn make(guide: &Guide, settled: &[Settled]) -> Plan {
     let mut draft = Draft::default();
     for one in settled {
+        // An `any_of` offers the cheapest of its alternatives.
+        if guide.requirements.get(one.index).is_some_and(|requirement| requirement.alternative) {
+            continue;
+        }
         let Some(fix) = one.fixes.first() else { continue };
         let level = guide.requirements.get(one.index).map_or(Level::Must, |requirement| requirement.level);
         let title = guide.requirements.get(one.index).map(crate::guide::Requirement::title).unwrap_or_default();

@@ -1,7 +1,8 @@
 //! The questions that can be put to a machine. Each is small, and plain data.
 
 use crate::catalogue::{self, Start};
-use crate::guide::Protocol;
+use crate::guide::{Access, Protocol};
+use crate::observation::Way;
 use crate::prelude::*;
 use core::fmt::{self, Display};
 use serde::{Deserialize, Serialize};
@@ -67,6 +68,103 @@ pub enum Probe {
     Device {
         /// Its path.
         path: String,
+        /// To read, or to write too.
+        access: Access,
+    },
+    /// What is at a path, and may this user use it?
+    Path {
+        /// The path; `~` and relative paths as the guide has them.
+        path: String,
+        /// What its text is searched for.
+        pattern: Option<String>,
+    },
+    /// Where is a variable set, and does it have a shape? The value itself is never an answer.
+    Variable {
+        /// Its name.
+        name: String,
+        /// A `.env`-style file that may set it.
+        env_file: Option<String>,
+        /// The shape.
+        pattern: Option<String>,
+    },
+    /// Does the account database have a group?
+    Group {
+        /// Its name.
+        name: String,
+    },
+    /// Does somebody answer at a local socket?
+    Socket {
+        /// Its path.
+        path: String,
+    },
+    /// Does somebody take a connection there?
+    Connection {
+        /// A name or an address.
+        host: String,
+        /// The port.
+        port: u16,
+    },
+    /// What does an address answer by HTTP?
+    Fetch {
+        /// The address.
+        url: String,
+        /// What the answer's text is searched for.
+        pattern: Option<String>,
+        /// Straight, or as this machine is configured.
+        way: Way,
+    },
+    /// Is there a way out of this machine at all?
+    Online,
+    /// Where does a host name lead?
+    Addresses {
+        /// The name.
+        name: String,
+    },
+    /// Which networks is this machine on?
+    Networks,
+    /// How high is a limit of the system?
+    Limit {
+        /// Its name in the guide.
+        name: String,
+    },
+    /// Is a library here, to build against or only to load?
+    Library {
+        /// Its pkg-config name.
+        name: String,
+    },
+    /// Is a setting of the version control there, and does it have a shape?
+    Setting {
+        /// Whose setting it is.
+        of: String,
+        /// Its key.
+        key: String,
+        /// The shape.
+        pattern: Option<String>,
+    },
+    /// In which state is a working copy?
+    Checkout {
+        /// Where it is.
+        path: String,
+        /// Whether submodules are fetched.
+        submodules: bool,
+        /// Whether large files are fetched.
+        large_files: bool,
+        /// Whether anything is uncommitted.
+        clean: bool,
+    },
+    /// What does a command of the guide print? It runs in the guide's folder.
+    Command {
+        /// The program, by name or by its place in the project, and its arguments.
+        words: Vec<String>,
+        /// Its own time limit in milliseconds.
+        timeout_ms: Option<u64>,
+    },
+    /// Which version of a tool does a file of the project ask for?
+    Pinned {
+        /// The file.
+        file: String,
+        /// The tool's names in the guide.
+        tools: Vec<String>,
     },
     /// Is a kernel module loaded?
     Module {
@@ -96,6 +194,15 @@ impl Display for PortPlace {
     }
 }
 
+/// An address without the name and password that it may hold, and without what it asks for, which may be as secret.
+pub fn without_credentials(url: &str) -> String {
+    let Some((scheme, rest)) = url.split_once("://") else { return url.to_owned() };
+    let (rest, asked) = rest.split_once('?').map_or((rest, ""), |(rest, _)| (rest, "?[hidden]"));
+    let authority = rest.find(['/', '#']).unwrap_or(rest.len());
+    let from = rest.get(..authority).and_then(|authority| authority.rfind('@')).map_or(0, |at| at + 1);
+    format!("{scheme}://{}{asked}", rest.get(from..).unwrap_or_default())
+}
+
 impl Probe {
     /// How early it is worth asking, the highest first: 3 what is answered at once (the copies on PATH lead to the slow questions), 2 a
     /// program that is known to start slowly, 1 another program, 0 what only explains a failure.
@@ -105,7 +212,11 @@ impl Probe {
                 let name = path.rsplit(['/', '\\']).next().unwrap_or(path);
                 if catalogue::find(name).is_some_and(|row| row.start == Start::Slow) { 2 } else { 1 }
             }
-            Self::PortHolder(_) | Self::DatabaseGroups | Self::ProgramElsewhere { .. } | Self::FreePort(_) => 0,
+            Self::PortHolder(_)
+            | Self::DatabaseGroups
+            | Self::Group { .. }
+            | Self::ProgramElsewhere { .. }
+            | Self::FreePort(_) => 0,
             Self::System
             | Self::Surroundings
             | Self::Account
@@ -119,12 +230,24 @@ impl Probe {
             | Self::Processor
             | Self::Hypervisor
             | Self::Device { .. }
-            | Self::Module { .. } => 3,
+            | Self::Module { .. }
+            | Self::Path { .. }
+            | Self::Variable { .. }
+            | Self::Socket { .. }
+            | Self::Online
+            | Self::Networks
+            | Self::Limit { .. }
+            | Self::Library { .. }
+            | Self::Pinned { .. } => 3,
+            // Others may be slow to answer.
+            Self::Connection { .. } | Self::Fetch { .. } | Self::Addresses { .. } | Self::Command { .. } => 2,
+            Self::Setting { .. } | Self::Checkout { .. } => 1,
         }
     }
 }
 
 /// What was asked, as evidence shows it.
+#[allow(clippy::too_many_lines, reason = "one row per question, so that none can be forgotten")]
 impl Display for Probe {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
@@ -149,7 +272,25 @@ impl Display for Probe {
             Self::Cores => f.write_str("cores and their limits"),
             Self::Processor => f.write_str("the processor's virtualization"),
             Self::Hypervisor => f.write_str("the system's feature for virtual machines"),
-            Self::Device { path } => write!(f, "open {path}"),
+            Self::Device { path, access: Access::Read } => write!(f, "open {path} to read"),
+            Self::Device { path, access: Access::Write } => write!(f, "open {path}"),
+            Self::Path { path, pattern: None } => f.write_str(path),
+            Self::Path { path, pattern: Some(pattern) } => write!(f, "{path}, for {pattern}"),
+            Self::Variable { name, env_file: None, .. } => write!(f, "variable {name}"),
+            Self::Variable { name, env_file: Some(file), .. } => write!(f, "variable {name}, or its line in {file}"),
+            Self::Group { name } => write!(f, "group {name} in the account database"),
+            Self::Socket { path } => write!(f, "connect to {path}"),
+            Self::Connection { host, port } => write!(f, "connect to {host} port {port}"),
+            Self::Fetch { url, .. } => write!(f, "GET {}", without_credentials(url)),
+            Self::Online => f.write_str("a way out of this machine"),
+            Self::Addresses { name } => write!(f, "addresses of {name}"),
+            Self::Networks => f.write_str("networks of this machine"),
+            Self::Limit { name } => write!(f, "limit {name}"),
+            Self::Library { name } => write!(f, "library {name}"),
+            Self::Setting { of, key, .. } => write!(f, "{of} setting {key}"),
+            Self::Checkout { path, .. } => write!(f, "working copy at {path}"),
+            Self::Command { words, .. } => f.write_str(&words.join(" ")),
+            Self::Pinned { file, .. } => write!(f, "version in {file}"),
             Self::Module { name } => write!(f, "kernel module {name}"),
         }
     }

@@ -112,10 +112,15 @@ impl<'g> Report<'g> {
         self.guide.requirements.get(settled.index)
     }
 
-    /// How many have each verdict.
+    /// What came of the requirements that count by themselves: not of alternatives, for which their `any_of` speaks.
+    pub fn counting(&self) -> impl Iterator<Item = &Settled> {
+        self.settled.iter().filter(|one| self.requirement(one).is_some_and(|requirement| !requirement.alternative))
+    }
+
+    /// How many have each verdict, of those that count by themselves.
     pub fn counts(&self) -> Counts {
         let mut counts = Counts::default();
-        for one in &self.settled {
+        for one in self.counting() {
             match one.finding.verdict {
                 Verdict::Met => counts.met += 1,
                 Verdict::Unmet => counts.unmet += 1,
@@ -130,7 +135,7 @@ impl<'g> Report<'g> {
     /// How the whole of it came out. What is blocked counts as that which it waits for.
     pub fn outcome(&self) -> Outcome {
         let musts =
-            self.settled.iter().filter(|one| self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must));
+            self.counting().filter(|one| self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must));
         let mut outcome = Outcome::Ready;
         for one in musts {
             match self.root_verdict(one, 0) {
@@ -214,6 +219,8 @@ struct JsonRequirement<'r> {
     why: Option<&'r str>,
     evidence: JsonEvidences<'r>,
     blocked_by: Vec<&'r str>,
+    alternatives: Vec<&'r str>,
+    is_alternative: bool,
     fixes: JsonFixes<'r>,
     elapsed_ms: u64,
 }
@@ -344,6 +351,8 @@ impl Report<'_> {
             message: &finding.message,
             why: requirement.why.as_deref(),
             evidence: JsonEvidences(&finding.evidence),
+            alternatives: finding.alternatives.iter().filter_map(|index| self.id(*index)).collect(),
+            is_alternative: requirement.alternative,
             blocked_by: finding.blocked_by.iter().filter_map(|index| self.id(*index)).collect(),
             fixes: JsonFixes(&one.fixes),
             elapsed_ms: finding.evidence.iter().map(|answer| answer.elapsed_ms).sum(),

@@ -30,6 +30,7 @@
 //!
 //! The deciding half is the crate [`setup_ready_core`], re-exported here.
 
+mod consents;
 pub mod demo;
 mod described;
 mod guide_file;
@@ -37,9 +38,11 @@ mod host;
 mod live;
 mod preflight;
 pub mod read;
+pub mod repository;
 pub mod run;
 pub mod write;
 
+pub use consents::Consents;
 pub use described::{Described, Expected};
 pub use guide_file::{GUIDE_FILE, GuideFile, LoadError, read_text};
 pub use host::{Host, Interrupt};
@@ -47,6 +50,6 @@ pub use live::Live;
 pub use preflight::{Preflight, Progress};
 pub use setup_ready_core::assess::wanted;
 pub use setup_ready_core::{
-    cause, condition, document, driver, finding, fix, guide, inquiry, known, observation, plan, probe, problem, report, text,
-    version,
+    cause, condition, consent, document, driver, finding, fix, guide, inquiry, known, observation, plan, probe, problem, report,
+    text, version,
 };

@@ -2,6 +2,7 @@
 #![cfg(target_os = "linux")]
 #![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
+use build_setup_ready::guide::Access;
 use build_setup_ready::observation::{Account, Device, Observation, ProgramCopy};
 use build_setup_ready::probe::Probe;
 use build_setup_ready::{Host, Live};
@@ -108,7 +109,7 @@ fn room_on_a_disk_is_what_df_says_an_ordinary_user_has() {
 #[case::one_that_opens("/dev/null", Device::Opens)]
 #[case::one_that_is_not_there("/dev/no-such-buoy", Device::Missing)]
 fn devices_are_opened(#[case] path: &str, #[case] device: Device) {
-    assert_eq!(Live::new(".").observe(&Probe::Device { path: path.into() }), Observation::Device(device));
+    assert_eq!(Live::new(".").observe(&Probe::Device { path: path.into(), access: Access::Write }), Observation::Device(device));
 }
 
 #[test]
@@ -119,7 +120,10 @@ fn a_device_without_a_driver_is_dead() {
     if !Command::new("mknod").arg(&node).args(["c", "240", "0"]).output().is_ok_and(|made| made.status.success()) {
         return eprintln!("left out: only the administrator may make device nodes");
     }
-    assert_eq!(Live::new(".").observe(&Probe::Device { path: node.display().to_string() }), Observation::Device(Device::Dead));
+    assert_eq!(
+        Live::new(".").observe(&Probe::Device { path: node.display().to_string(), access: Access::Write }),
+        Observation::Device(Device::Dead)
+    );
 }
 
 #[test]

@@ -1,10 +1,12 @@
 use crate::arguments::{self, Format, Shown};
+use crate::ask;
 use crate::exit::{Failure, Status};
 use crate::look::progress::ProgressLine;
-use crate::look::{Ink, Look, Paper, report};
+use crate::look::{Detail, Ink, Look, Paper, report};
 use crate::output;
+use build_setup_ready::consent::asked_for;
 use build_setup_ready::driver::{Consent, Selection};
-use build_setup_ready::guide::Guide;
+use build_setup_ready::guide::{Guide, Role};
 use build_setup_ready::report::Report;
 use build_setup_ready::text::{join_words, nearest};
 use build_setup_ready::{Described, GUIDE_FILE, GuideFile, Host, Interrupt, Live, Preflight, write};
@@ -14,15 +16,27 @@ use std::sync::Arc;
 
 pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> Result<Status, Failure> {
     let file = load_guide(shown)?;
-    let selection = resolve(typed, &file.guide)?;
-    note_about_roles(typed, &file.guide, look);
+    let mut selection = resolve(typed, &file.guide)?;
+    if typed.role.is_none() && !file.guide.roles.is_empty() {
+        if typed.format == Format::Text && look.detail != Detail::Quiet && ask::somebody_is_there() {
+            selection.role = ask::role(&file.guide, look);
+        } else {
+            note_about_roles(typed, &file.guide, look);
+        }
+    }
+    if typed.machine.is_none() && selection.consent == Consent::Withheld {
+        let commands = asked_for(&file.guide, &selection);
+        if !commands.is_empty() && ask::consent(&commands, &file.sha256, &file.folder(), look) {
+            selection.consent = Consent::Given;
+        }
+    }
     let interrupt = Interrupt::default();
     let host = host(typed.machine.as_deref(), &file, typed.time_limit, &interrupt)?;
     let report = check(&file, selection, typed.jobs, (&*host, &interrupt), look)?;
     let text = match typed.format {
         Format::Text => {
             let mut paper = Paper::new(look);
-            report::draw(&mut paper, &report, &again(typed, shown));
+            report::draw(&mut paper, &report, &again(typed, shown, report.role.and_then(|role| file.guide.roles.get(role))));
             paper.into_text().into_bytes()
         }
         Format::Json => {
@@ -60,7 +74,7 @@ pub(crate) fn host(
 ) -> Result<Box<dyn Host>, Failure> {
     Ok(match machine {
         Some(path) => Box::new(Described::load(path)?),
-        None => Box::new(Live::new(file.folder()).time_limit(limit).interrupt(interrupt)),
+        None => Box::new(Live::new(file.folder()).hide_values(&file.guide).time_limit(limit).interrupt(interrupt)),
     })
 }
 
@@ -104,6 +118,7 @@ fn resolve(typed: &arguments::Preflight, guide: &Guide) -> Result<Selection, Fai
         only: typed.only.iter().map(id).collect::<Result<_, _>>()?,
         stage: typed.stage.as_ref().map(stage).transpose()?,
         after_start: typed.after_start,
+        offline: typed.offline,
         consent: if typed.allow_commands { Consent::Given } else { Consent::Withheld },
     })
 }
@@ -123,8 +138,7 @@ pub(crate) fn wrong_word(what: &str, word: &str, known: &[&str]) -> Failure {
 }
 
 fn note_about_roles(typed: &arguments::Preflight, guide: &Guide, look: &Look) {
-    if typed.role.is_some() || guide.roles.is_empty() || typed.format != Format::Text || look.detail == crate::look::Detail::Quiet
-    {
+    if typed.format != Format::Text || look.detail == Detail::Quiet {
         return;
     }
     let roles: Vec<&str> = guide.roles.iter().map(|role| role.id.as_str()).collect();
@@ -137,7 +151,7 @@ fn note_about_roles(typed: &arguments::Preflight, guide: &Guide, look: &Look) {
 }
 
 /// What to type to check once more.
-fn again(typed: &arguments::Preflight, shown: &Shown) -> String {
+fn again(typed: &arguments::Preflight, shown: &Shown, role: Option<&Role>) -> String {
     let mut words = vec!["setup-ready preflight".to_owned()];
     let mut option = |name: &str, value: String| words.push(format!("--{name} {value}"));
     let quoted = |text: &str| build_setup_ready::fix::quote(text, build_setup_ready::fix::Shell::Posix);
@@ -147,14 +161,19 @@ fn again(typed: &arguments::Preflight, shown: &Shown) -> String {
     if let Some(machine) = &typed.machine {
         option("machine", quoted(&machine.display().to_string()));
     }
-    if let Some(role) = &typed.role {
-        option("role", quoted(role));
+    if let Some(role) = role {
+        option("role", quoted(&role.id));
     }
     if let Some(stage) = &typed.stage {
         option("stage", quoted(stage));
     }
     if !typed.only.is_empty() {
         option("only", quoted(&typed.only.join(",")));
+    }
+    for (name, on) in [("after-start", typed.after_start), ("offline", typed.offline), ("allow-commands", typed.allow_commands)] {
+        if on {
+            words.push(format!("--{name}"));
+        }
     }
     words.join(" ")
 }

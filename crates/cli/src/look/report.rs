@@ -17,16 +17,14 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
     if paper.look().detail != Detail::Quiet {
         opening(paper, report);
         for (index, stage) in report.guide.stages.iter().enumerate() {
-            let of_stage: Vec<&Settled> = report
-                .settled
-                .iter()
-                .filter(|one| report.requirement(one).is_some_and(|requirement| requirement.stage == index))
-                .collect();
+            let here = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == index);
+            let of_stage: Vec<&Settled> = report.counting().filter(here).collect();
             if !of_stage.is_empty() {
                 paper.heading(&stage.title);
                 draw_stage(paper, report, &of_stage);
             }
         }
+        draw_optional(paper, report);
         plan::draw(paper, report);
         paper.gap();
     }
@@ -63,26 +61,26 @@ fn opening(paper: &mut Paper<'_>, report: &Report<'_>) {
 fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled]) {
     let with = |verdict: Verdict| of_stage.iter().filter(move |one| one.finding.verdict == verdict);
     let verbose = paper.look().detail == Detail::Verbose;
-    // What is needed comes before what is recommended.
-    for level in Level::ALL {
-        for one in with(Verdict::Unmet).chain(with(Verdict::Unknown)) {
-            if let Some(requirement) = report.requirement(one).filter(|requirement| requirement.level == level) {
-                entry(paper, report, one, requirement);
-            }
-        }
+    let mut open: Vec<&Settled> = with(Verdict::Unmet).chain(with(Verdict::Unknown)).copied().collect();
+    open.retain(|one| level(report, one) == Level::Must);
+    // What others wait for comes first.
+    let waiting = |one: &Settled| report.settled.iter().any(|other| other.finding.blocked_by.contains(&one.index));
+    open.sort_by_key(|one| (one.finding.verdict == Verdict::Unknown, !waiting(one)));
+    for one in open {
+        entry(paper, report, one);
     }
     for one in with(Verdict::Blocked) {
         // What waits stands under what it waits for, unless that is elsewhere or was not asked for.
         let shown = one.finding.blocked_by.iter().any(|root| report.settled.iter().any(|other| other.index == *root));
-        if let Some(requirement) = report.requirement(one).filter(|_| !shown || verbose) {
-            entry(paper, report, one, requirement);
+        if !shown || verbose {
+            entry(paper, report, one);
         }
     }
     let met: Vec<(&Settled, &Requirement)> =
         with(Verdict::Met).filter_map(|one| Some((*one, report.requirement(one)?))).collect();
     if verbose {
-        for (one, requirement) in &met {
-            entry(paper, report, one, requirement);
+        for (one, _) in &met {
+            entry(paper, report, one);
         }
     } else {
         fold_met(paper, &met);
@@ -95,6 +93,24 @@ fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled])
             format!("{} that your role or this machine does not need", counted(skipped.len(), "thing"))
         };
         paper.labelled(indent(paper.look()), ("skipped", Ink::Quiet), COLUMN, (&text, Ink::Quiet));
+    }
+}
+
+fn level(report: &Report<'_>, one: &Settled) -> Level {
+    report.requirement(one).map_or(Level::Must, |requirement| requirement.level)
+}
+
+/// What does not make a machine unready stands apart, behind all stages.
+fn draw_optional(paper: &mut Paper<'_>, report: &Report<'_>) {
+    let open = |one: &&Settled| matches!(one.finding.verdict, Verdict::Unmet | Verdict::Unknown);
+    let mut optional: Vec<&Settled> = report.counting().filter(open).filter(|one| level(report, one) != Level::Must).collect();
+    if optional.is_empty() {
+        return;
+    }
+    paper.heading("Recommended: it works without, but less well");
+    optional.sort_by_key(|one| level(report, one));
+    for one in optional {
+        entry(paper, report, one);
     }
 }
 
@@ -132,7 +148,8 @@ pub(crate) fn verdict_word(verdict: Verdict) -> (&'static str, Ink) {
     }
 }
 
-fn entry(paper: &mut Paper<'_>, report: &Report<'_>, one: &Settled, requirement: &Requirement) {
+fn entry(paper: &mut Paper<'_>, report: &Report<'_>, one: &Settled) {
+    let Some(requirement) = report.requirement(one) else { return };
     let finding = &one.finding;
     let (word, ink) = verdict_word(finding.verdict);
     let title = match requirement.level {
@@ -147,6 +164,10 @@ fn entry(paper: &mut Paper<'_>, report: &Report<'_>, one: &Settled, requirement:
         paper.beside(body, ("found", found), ("wanted", wanted));
     }
     paper.block(body, &finding.message, Ink::Body);
+    for other in report.settled.iter().filter(|other| finding.alternatives.contains(&other.index)) {
+        let title = report.requirement(other).map(Requirement::title).unwrap_or_default();
+        paper.labelled(body, (&format!("{title}:"), Ink::Quiet), title.len() + 2, (&other.finding.message, Ink::Body));
+    }
     let needed = !finding.verdict.is_fine();
     if let Some(why) = requirement.why.as_ref().filter(|_| needed) {
         paper.labelled(body, ("Why:", Ink::Quiet), 5, (why, Ink::Quiet));
@@ -182,7 +203,7 @@ pub(crate) fn evidence(paper: &mut Paper<'_>, indent: usize, one: &Settled) {
 
 /// Where one stands, and what to type next.
 fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
-    let needed = report.settled.iter().filter(|one| report.requirement(one).is_some_and(|one| one.level == Level::Must));
+    let needed = report.counting().filter(|one| level(report, one) == Level::Must);
     let needed: Vec<&Settled> = needed.filter(|one| one.finding.verdict != Verdict::Skipped).collect();
     let count = |verdict: Verdict| needed.iter().filter(|one| one.finding.verdict == verdict).count();
     let (unmet, unknown, blocked) = (count(Verdict::Unmet), count(Verdict::Unknown), count(Verdict::Blocked));
@@ -195,7 +216,7 @@ fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
     }
     let total = counted(needed.len(), "needed thing");
     let all = if needed.len() == 1 { "The one needed thing is met.".to_owned() } else { format!("All {total} are met.") };
-    let optional = report.settled.iter().filter(|one| report.requirement(one).is_some_and(|one| one.level != Level::Must));
+    let optional = report.counting().filter(|one| level(report, one) != Level::Must);
     let optional = optional.filter(|one| !one.finding.verdict.is_fine()).count();
     let besides = if optional == 0 {
         String::new()

@@ -1,21 +1,34 @@
 //! Assessing a requirement: a pure function from what is known to a finding, or to the next questions.
 
+mod any_of;
+mod checkout;
+mod command;
 mod cores;
 mod disk;
+mod group;
+mod library;
+mod limit;
 mod memory;
+mod name;
+mod path;
 mod port;
+mod reach;
+mod service;
+mod socket;
 mod system;
 mod tool;
+mod variable;
 mod virtualization;
 
 pub use disk::DiskLedger;
+pub(crate) use tool::is_version_argument;
 
 use crate::cause::Cause;
 use crate::condition::Truth;
 use crate::document::shortened;
 use crate::finding::{Finding, Verdict};
 use crate::fix::{Fix, suggest};
-use crate::guide::{Requirement, Subject};
+use crate::guide::{Existence, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop};
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -110,27 +123,21 @@ fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Finding,
         Subject::Cores(cores) => cores::find(inquiry, *cores),
         Subject::Virtualization(need) => virtualization::find(inquiry, *need),
         Subject::System(need) => system::find(inquiry, need),
-        Subject::Path(_)
-        | Subject::Variable(_)
-        | Subject::Group(_)
-        | Subject::Socket(_)
-        | Subject::Device(_)
-        | Subject::Service(_)
-        | Subject::Reach(_)
-        | Subject::Hostname(_)
-        | Subject::Subnet(_)
-        | Subject::Limit(_)
-        | Subject::Library(_)
-        | Subject::Setting(_)
-        | Subject::Checkout(_)
-        | Subject::Command(_)
-        | Subject::AnyOf(_) => {
-            let message = format!(
-                "This version of the software reads `{}` requirements but cannot check them yet. Check it yourself.",
-                requirement.subject.kind()
-            );
-            Ok(Finding::unknown(Cause::NotSupportedHere, message))
-        }
+        Subject::Path(path) => path::find(inquiry, path),
+        Subject::Variable(variable) => variable::find(inquiry, variable),
+        Subject::Group(group) => group::find(inquiry, group),
+        Subject::Socket(socket) => socket::socket(inquiry, socket),
+        Subject::Device(device) => socket::device(inquiry, device),
+        Subject::Service(service) => service::find(inquiry, service),
+        Subject::Reach(reach) => reach::find(inquiry, requirement, reach),
+        Subject::Hostname(hostname) => name::hostname(inquiry, hostname),
+        Subject::Subnet(subnet) => name::subnet(inquiry, subnet),
+        Subject::Limit(limit) => limit::find(inquiry, limit),
+        Subject::Library(library) => library::find(inquiry, library),
+        Subject::Setting(setting) => checkout::setting(inquiry, setting),
+        Subject::Checkout(wanted) => checkout::checkout(inquiry, wanted),
+        Subject::Command(command) => command::find(inquiry, command),
+        Subject::AnyOf(any_of) => any_of::find(inquiry, any_of),
     }
 }
 
@@ -166,6 +173,12 @@ fn blocked(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Optio
             open.push(*index);
         }
     }
+    for index in &requirement.needs {
+        // Whatever else is wrong with that program, it can be started and asked.
+        if inquiry.finding(*index)?.cause.is_some_and(Cause::keeps_from_starting) {
+            open.push(*index);
+        }
+    }
     if open.is_empty() {
         return Ok(None);
     }
@@ -184,15 +197,30 @@ fn no_answer(requirement: &Requirement, cause: Cause, reason: &str) -> Finding {
     Finding::unknown(cause, message)
 }
 
+fn path_wanted(path: &crate::guide::Path) -> String {
+    if path.expect == Existence::Absent {
+        return "absent".to_owned();
+    }
+    let mode = path.mode.map(|mode| format!("mode {mode:o}"));
+    let words = [
+        path.mine.then(|| "yours".to_owned()),
+        mode,
+        path.writable.then(|| "writable".to_owned()),
+        path.executable.then(|| "executable".to_owned()),
+        path.contains.is_some().then(|| "with the right text".to_owned()),
+    ];
+    let words: Vec<String> = words.into_iter().flatten().collect();
+    if words.is_empty() { "there".to_owned() } else { join_words(&words, "and") }
+}
+
+#[allow(clippy::too_many_lines, reason = "one row per kind, so that none can be forgotten")]
 /// What a subject asks for, in a few words, to stand beside what was found.
 pub fn wanted(subject: &Subject) -> String {
     match subject {
         Subject::Tool(tool) => match (&tool.version, tool.expect) {
-            (_, crate::guide::Existence::Absent) => "absent".to_owned(),
+            (_, Existence::Absent) => "absent".to_owned(),
             (Some(range), _) => range.text().to_owned(),
-            (None, _) => {
-                tool.version_from.as_ref().map_or_else(|| "any version".to_owned(), |file| format!("the version in {file}"))
-            }
+            (None, _) => tool.version_from.as_ref().map_or_else(|| "any version".to_owned(), |file| format!("what {file} says")),
         },
         Subject::Port(_) => "free".to_owned(),
         Subject::Disk(disk) => format!("{} free", disk.size),
@@ -202,21 +230,35 @@ pub fn wanted(subject: &Subject) -> String {
         Subject::Virtualization(crate::guide::Virtualization::Usable) => "usable by you now".to_owned(),
         Subject::Virtualization(crate::guide::Virtualization::Present) => "a processor that has it".to_owned(),
         Subject::System(need) => system::wanted(need),
-        Subject::Path(_)
-        | Subject::Variable(_)
-        | Subject::Group(_)
-        | Subject::Socket(_)
-        | Subject::Device(_)
-        | Subject::Service(_)
-        | Subject::Reach(_)
-        | Subject::Hostname(_)
-        | Subject::Subnet(_)
-        | Subject::Limit(_)
-        | Subject::Library(_)
-        | Subject::Setting(_)
-        | Subject::Checkout(_)
-        | Subject::Command(_)
-        | Subject::AnyOf(_) => subject.title(),
+        Subject::Path(path) => path_wanted(path),
+        Subject::Variable(variable) => match (variable.expect, &variable.matches) {
+            (Existence::Absent, _) => "not set".to_owned(),
+            (Existence::Present, None) => "set".to_owned(),
+            (Existence::Present, Some(_)) => "set, in the right form".to_owned(),
+        },
+        Subject::Group(_) => "in force".to_owned(),
+        Subject::Socket(_) => "answers".to_owned(),
+        Subject::Device(_) => "may be opened by you".to_owned(),
+        Subject::Service(service) => match (service.status, &service.http) {
+            (Some(status), _) => format!("status {status}"),
+            (None, Some(_)) => "answers by HTTP".to_owned(),
+            (None, None) => "takes connections".to_owned(),
+        },
+        Subject::Reach(reach) => reach.status.map_or_else(|| "can be reached".to_owned(), |status| format!("status {status}")),
+        Subject::Hostname(hostname) => hostname.points_to.clone().unwrap_or_else(|| "known".to_owned()),
+        Subject::Subnet(_) => "in no use".to_owned(),
+        Subject::Limit(limit) => limit.at_least.map_or_else(|| "allowed".to_owned(), |least| format!("{least} or more")),
+        Subject::Library(library) => {
+            library.version.as_ref().map_or_else(|| "any version".to_owned(), |range| range.text().to_owned())
+        }
+        Subject::Setting(setting) => if setting.matches.is_some() { "set, in the right form" } else { "set" }.to_owned(),
+        Subject::Checkout(_) => "as the guide says".to_owned(),
+        Subject::Command(command) => match (command.exit, &command.matches) {
+            (0, None) => "ends well".to_owned(),
+            (0, Some(_)) => "ends well, and prints what is expected".to_owned(),
+            (status, _) => format!("exit status {status}"),
+        },
+        Subject::AnyOf(any_of) => format!("one of {}", any_of.alternatives.len()),
     }
 }
 

@@ -449,7 +449,10 @@ fn virtualization_names_the_first_broken_link(#[case] chain: Chain, #[case] caus
     script.insert(Probe::Surroundings, Observation::Surroundings(around));
     let processor = Processor { able: chain.able, offered: chain.offered, hypervisor: Some(chain.guest) };
     script.insert(Probe::Processor, Observation::Processor(processor));
-    script.insert(Probe::Device { path: "/dev/kvm".into() }, Observation::Device(chain.device));
+    script.insert(
+        Probe::Device { path: "/dev/kvm".into(), access: crate::guide::Access::Write },
+        Observation::Device(chain.device),
+    );
     let groups = chain.database.iter().map(|group| (*group).to_owned()).collect();
     script.insert(Probe::DatabaseGroups, Observation::DatabaseGroups(groups));
     assert_eq!(find("virtualization = \"usable\"", &script).cause, cause);

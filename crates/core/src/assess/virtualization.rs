@@ -88,7 +88,7 @@ fn by_feature(inquiry: &mut Inquiry<'_>) -> Result<Finding, Stop> {
 /// A device gives hypervisors to programs.
 fn by_device(inquiry: &mut Inquiry<'_>, container: bool) -> Result<Finding, Stop> {
     let unmet = |cause: Cause, found: &str, message: &str| Ok(Finding::unmet(cause, message).found(found));
-    match inquiry.device(KVM)? {
+    match inquiry.device(KVM, crate::guide::Access::Write)? {
         Device::Opens => Ok(usable()),
         Device::Missing if container => {
             let message = "You are inside a container, and it was not given the virtualization device (/dev/kvm).";
@@ -104,19 +104,10 @@ fn by_device(inquiry: &mut Inquiry<'_>, container: bool) -> Result<Finding, Stop
 }
 
 fn denied(inquiry: &mut Inquiry<'_>, group: Option<&str>) -> Result<Finding, Stop> {
-    let listed = match inquiry.database_groups() {
-        Ok(groups) => group.is_some_and(|group| groups.iter().any(|one| one == group)),
-        Err(Stop::Pending) => return Err(Stop::Pending),
-        Err(Stop::NoAnswer(..)) => false,
-    };
-    let in_session = match inquiry.account() {
-        Ok(account) => group.is_some_and(|group| account.groups.iter().any(|one| one == group)),
-        Err(Stop::Pending) => return Err(Stop::Pending),
-        Err(Stop::NoAnswer(..)) => false,
-    };
+    let soon = super::group::comes_with_sign_in(inquiry, group)?;
     let name = group.unwrap_or("that owns it");
     let particulars = Particulars { path: Some(KVM.to_owned()), group: group.map(ToOwned::to_owned), ..Particulars::default() };
-    let finding = if listed && !in_session {
+    let finding = if soon {
         let message = format!("You were added to the group {name}, which may use {KVM}, but this session began before that.");
         Finding::unmet(Cause::VirtDeniedUntilSignIn, message).found("denied until you sign in again")
     } else {

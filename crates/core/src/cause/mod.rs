@@ -85,6 +85,23 @@ pub struct Page {
 }
 
 impl Cause {
+    /// Whether a tool with this cause cannot be started at all from where the person works.
+    pub fn keeps_from_starting(self) -> bool {
+        matches!(
+            self,
+            Self::ToolMissing
+                | Self::ToolOffPath
+                | Self::ToolNotExecutable
+                | Self::ToolWrongArch
+                | Self::ToolBroken
+                | Self::ToolPlaceholder
+                | Self::ToolUnselected
+                | Self::ToolStuck
+                | Self::ToolFailed
+                | Self::WaitsFor
+        )
+    }
+
     /// The cause with this word.
     pub fn from_word(word: &str) -> Option<Self> {
         Self::ALL.iter().copied().find(|cause| cause.word() == word)

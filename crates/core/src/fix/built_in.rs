@@ -62,11 +62,7 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
         }
         Cause::VirtModuleMissing => vec![fault.load_module()],
         Cause::VirtDenied => vec![fault.join_group()],
-        Cause::VirtDeniedUntilSignIn => {
-            let mut fix = Fix::say("Nothing has to be changed any more: sign out completely and in again.");
-            fix.then = Some(Then::SignIn);
-            vec![fix]
-        }
+        Cause::VirtDeniedUntilSignIn => vec![fault.sign_in()],
         Cause::VirtNestingOff if bench.inside_windows => vec![nest_inside_windows()],
         Cause::VirtFeatureOff => vec![fault.switch_feature_on()],
         Cause::VirtNestingOff => {
@@ -87,9 +83,7 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
             "Ask the project whether it works here by now; otherwise work in a virtual machine with an older system.",
         )],
         Cause::VirtCpuLacks => vec![Fix::say("Work on another machine; this processor cannot do it.")],
-        // Kinds that are not assessed yet, and causes that only a person can settle.
-        Cause::ToolSilent
-        | Cause::PathMissing
+        Cause::PathMissing
         | Cause::PathOtherKind
         | Cause::PathNotWritable
         | Cause::PathNotMine
@@ -97,13 +91,30 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
         | Cause::PathContent
         | Cause::PathNotExecutable
         | Cause::PathUnwanted
-        | Cause::PathDangling
-        | Cause::VariableUnset
+        | Cause::PathDangling => vec![super::path::fix(&fault, cause)],
+        Cause::VariableUnset
         | Cause::VariableEmpty
         | Cause::VariableShape
         | Cause::VariableOnlyInFile
         | Cause::VariableUnwanted
-        | Cause::GroupAbsent
+        | Cause::LimitLow
+        | Cause::LimitLacks
+        | Cause::LibraryMissing
+        | Cause::LibraryTooOld
+        | Cause::LibraryTooNew
+        | Cause::LibraryNoHeaders
+        | Cause::SettingUnset
+        | Cause::SettingShape
+        | Cause::CheckoutNone
+        | Cause::CheckoutBranch
+        | Cause::CheckoutSubmodules
+        | Cause::CheckoutLargeFiles
+        | Cause::CheckoutDirty
+        | Cause::CommandFailed
+        | Cause::CommandOutput
+        | Cause::CommandStuck
+        | Cause::CommandNotFound => vec![super::workspace::fix(&fault, cause)],
+        Cause::GroupAbsent
         | Cause::GroupNotMember
         | Cause::GroupUntilSignIn
         | Cause::SocketMissing
@@ -125,24 +136,9 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
         | Cause::ReachStatus
         | Cause::NameUnknown
         | Cause::NameElsewhere
-        | Cause::SubnetTaken
-        | Cause::LimitLow
-        | Cause::LimitLacks
-        | Cause::LibraryMissing
-        | Cause::LibraryTooOld
-        | Cause::LibraryTooNew
-        | Cause::LibraryNoHeaders
-        | Cause::SettingUnset
-        | Cause::SettingShape
-        | Cause::CheckoutNone
-        | Cause::CheckoutBranch
-        | Cause::CheckoutSubmodules
-        | Cause::CheckoutLargeFiles
-        | Cause::CheckoutDirty
-        | Cause::CommandFailed
-        | Cause::CommandOutput
-        | Cause::CommandStuck
-        | Cause::CommandNotFound
+        | Cause::SubnetTaken => vec![super::connection::fix(&fault, cause)],
+        // What no requirement is unmet by, and what its alternatives settle.
+        Cause::ToolSilent
         | Cause::CommandNoConsent
         | Cause::NoneOf
         | Cause::CouldNotLook
@@ -153,33 +149,33 @@ pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, 
 }
 
 /// One finding on one machine.
-struct Case<'a> {
-    requirement: &'a Requirement,
-    finding: &'a Finding,
-    bench: &'a Bench<'a>,
+pub(super) struct Case<'a> {
+    pub(super) requirement: &'a Requirement,
+    pub(super) finding: &'a Finding,
+    pub(super) bench: &'a Bench<'a>,
 }
 
 impl Case<'_> {
-    fn title(&self) -> String {
+    pub(super) fn title(&self) -> String {
         self.requirement.title()
     }
 
-    fn path(&self) -> &str {
+    pub(super) fn path(&self) -> &str {
         self.finding.particulars.path.as_deref().unwrap_or("the place that is named")
     }
 
-    fn quoted(&self, text: &str) -> String {
+    pub(super) fn quoted(&self, text: &str) -> String {
         quote(text, self.bench.shell)
     }
 
-    fn wanted(&self) -> String {
+    pub(super) fn wanted(&self) -> String {
         match self.finding.wanted.as_deref() {
             None | Some("any version") => String::new(),
             Some(range) => format!(" in a version that is {range}"),
         }
     }
 
-    fn install(&self) -> Fix {
+    pub(super) fn install(&self) -> Fix {
         let docs = self.requirement.docs.as_ref().map(|docs| format!(" How: {docs}")).unwrap_or_default();
         let named = self.requirement.subject.packages();
         let why = if named.is_empty() || self.bench.managers.is_empty() {
@@ -318,6 +314,26 @@ impl Case<'_> {
         fix
     }
 
+    pub(super) fn unix(&self) -> bool {
+        matches!(self.bench.os, Some(Os::Linux | Os::Macos))
+    }
+
+    /// A step for whoever has admin rights.
+    pub(super) fn admin_step(&self, say: impl Into<String>, commands: &[&str]) -> Fix {
+        let mut fix = Fix::say(say);
+        fix.run = commands.iter().map(|command| self.bench.as_admin(command)).collect();
+        fix.admin = true;
+        fix.caution = self.bench.admin_caution();
+        fix
+    }
+
+    #[allow(clippy::unused_self, reason = "it stands with the other steps")]
+    pub(super) fn sign_in(&self) -> Fix {
+        let mut fix = Fix::say("Nothing has to be changed any more: sign out completely and in again.");
+        fix.then = Some(Then::SignIn);
+        fix
+    }
+
     fn switch_feature_on(&self) -> Fix {
         let mut fix =
             Fix::say("Switch on the system's feature for virtual machines, in a terminal that was started as administrator.");
@@ -337,7 +353,7 @@ impl Case<'_> {
         fix
     }
 
-    fn join_group(&self) -> Fix {
+    pub(super) fn join_group(&self) -> Fix {
         let group = self.finding.particulars.group.as_deref().unwrap_or("kvm");
         let user = self.bench.account.and_then(|account| account.name.as_deref()).unwrap_or("YOUR-NAME");
         let mut fix = Fix::say(format!("Become a member of the group {group}."));

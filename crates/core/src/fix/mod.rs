@@ -1,13 +1,17 @@
 //! Fixes: what would settle a requirement on this machine. The software shows them and never carries them out.
 
 mod built_in;
+mod connection;
 mod fill;
 mod package;
+mod path;
 mod shell;
+mod workspace;
 
 pub use package::Package;
 pub use shell::{Shell, quote};
 
+use crate::cause::Cause;
 use crate::condition::Truth;
 use crate::finding::{Finding, Verdict};
 use crate::guide::{Edit, GuideFix, Requirement, Then};
@@ -143,9 +147,27 @@ pub fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &F
             return Ok(vec![fill_guide_fix(fix, finding, &bench)]);
         }
     }
+    if cause == Cause::NoneOf {
+        return cheapest_alternatives(inquiry, finding);
+    }
     let mut fixes: Vec<Fix> = package::fix(requirement, finding, cause, &bench).into_iter().collect();
     fixes.extend(built_in::fixes(requirement, finding, cause, &bench));
     fixes.truncate(1);
+    Ok(fixes)
+}
+
+/// The best fix of each alternative, the cheapest first: without admin rights, without a restart, with little to download, soon done.
+fn cheapest_alternatives(inquiry: &mut Inquiry<'_>, finding: &Finding) -> Result<Vec<Fix>, Stop> {
+    let guide = inquiry.context.guide;
+    let mut fixes = Vec::new();
+    for index in &finding.alternatives {
+        let Some(requirement) = guide.requirements.get(*index) else { continue };
+        let finding = inquiry.finding(*index)?;
+        fixes.extend(suggest(inquiry, requirement, finding)?.into_iter().next());
+    }
+    // What only words describe costs nobody knows what.
+    let acts = |fix: &Fix| !fix.run.is_empty() || fix.edit.is_some();
+    fixes.sort_by_key(|fix| (!acts(fix), fix.admin, fix.then, fix.download_bytes.unwrap_or(0), fix.takes_ms.unwrap_or(0)));
     Ok(fixes)
 }
 

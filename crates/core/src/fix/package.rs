@@ -48,6 +48,8 @@ fn installing_helps(cause: Cause) -> bool {
             | Cause::ToolWrongArch
             | Cause::ToolPlaceholder
             | Cause::LibraryMissing
+            | Cause::LibraryTooOld
+            | Cause::LibraryNoHeaders
     )
 }
 
@@ -60,7 +62,8 @@ pub(super) fn fix(requirement: &Requirement, finding: &Finding, cause: Cause, be
     let (manager, name) = package_for(&requirement.subject, bench.managers)?;
     let admin = needs_admin(manager);
     let plain = command(manager, &[&name])?;
-    let verb = if cause == Cause::ToolMissing { "Install" } else { "Install the current release of" };
+    let missing = matches!(cause, Cause::ToolMissing | Cause::LibraryMissing | Cause::LibraryNoHeaders);
+    let verb = if missing { "Install" } else { "Install the current release of" };
     let mut fix = Fix::say(format!("{verb} {}.", requirement.title()));
     fix.run = vec![if admin { bench.as_admin(&plain) } else { plain }];
     fix.admin = admin;

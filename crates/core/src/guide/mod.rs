@@ -1,6 +1,7 @@
 //! The setup guide: its model, and its reading with all mistakes at once.
 
 mod fix;
+mod order;
 mod parse;
 mod placeholder;
 mod requirement;

@@ -1,4 +1,4 @@
-use super::{Guide, GuideFix, Level, Project, Requirement, Role, Stage, Subject, subject_parse};
+use super::{Guide, GuideFix, Level, Project, Requirement, Role, Stage, Subject, order, subject_parse};
 use crate::condition::{self, Condition};
 use crate::document::{self, Fields, Placed, as_number, shortened};
 use crate::prelude::*;
@@ -52,15 +52,13 @@ fn read(top: Fields<'_>) -> Guide {
         index.insert(name.value, position);
     }
     let words = Words { roles: &roles, stages: &stages, index: &index };
-    let mut afters = Vec::with_capacity(named.len());
     let mut requirements = Vec::with_capacity(named.len());
     for (name, fields) in named {
         check_id(&name, top.problems());
-        let requirement = read_requirement(&name, fields, &words);
-        afters.push((requirement.after.clone(), name.span.clone()));
-        requirements.push(requirement);
+        requirements.push(read_requirement(&name, fields, &words));
     }
-    report_cycles(&requirements, top.problems());
+    order::report_cycles(&requirements, top.problems());
+    order::imply(&mut requirements);
     top.finish(|_| None);
     Guide { project, roles, stages, requirements }
 }
@@ -210,58 +208,11 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
         after: fields.texts("after").iter().filter_map(|id| words.requirement(&fields, id)).collect(),
         docs: fields.owned("docs"),
         fixes: fixes.into_iter().filter_map(GuideFix::read).collect(),
+        needs: Vec::new(),
+        alternative: false,
         span: name.span.clone(),
         subject: subject.unwrap_or(Subject::Cores(0)),
     };
     fields.finish(subject_parse::elsewhere);
     requirement
-}
-
-/// Reports each requirement that waits for itself, by way of others.
-fn report_cycles(requirements: &[Requirement], problems: &Problems) {
-    // 0 not seen, 1 on the path, 2 done.
-    let mut states = vec![0_u8; requirements.len()];
-    for start in 0..requirements.len() {
-        let mut path: Vec<(usize, usize)> = vec![(start, 0)];
-        if states.get(start) != Some(&0) {
-            continue;
-        }
-        set(&mut states, start, 1);
-        while let Some((at, next)) = path.pop() {
-            let Some(follower) = waits_for(requirements, at).get(next).copied() else {
-                set(&mut states, at, 2);
-                continue;
-            };
-            path.push((at, next + 1));
-            match states.get(follower) {
-                Some(0) => {
-                    set(&mut states, follower, 1);
-                    path.push((follower, 0));
-                }
-                Some(1) => {
-                    let from = path.iter().position(|(node, _)| *node == follower).unwrap_or(0);
-                    let ring = path.iter().skip(from).map(|(node, _)| *node).chain([follower]);
-                    let names: Vec<&str> = ring.filter_map(|node| requirements.get(node)).map(|one| one.id.as_str()).collect();
-                    let span = requirements.get(follower).map_or(0..0, |one| one.span.clone());
-                    problems.report(ProblemKind::Cycle, span, format!("these wait for each other: {}", names.join(" -> ")));
-                }
-                _ => {}
-            }
-        }
-    }
-}
-
-fn set(states: &mut [u8], index: usize, state: u8) {
-    if let Some(slot) = states.get_mut(index) {
-        *slot = state;
-    }
-}
-
-fn waits_for(requirements: &[Requirement], index: usize) -> Vec<usize> {
-    let Some(requirement) = requirements.get(index) else { return Vec::new() };
-    let mut all = requirement.after.clone();
-    if let Subject::AnyOf(any) = &requirement.subject {
-        all.extend(&any.alternatives);
-    }
-    all
 }

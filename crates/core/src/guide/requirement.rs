@@ -24,6 +24,10 @@ pub struct Requirement {
     pub when: Option<Condition>,
     /// The indexes of the requirements that must be met first.
     pub after: Vec<usize>,
+    /// The indexes of requirements without whose program this one cannot be looked at, which the guide need not say.
+    pub needs: Vec<usize>,
+    /// It is one of the alternatives of an `any_of`, which speaks for it: by itself it makes no machine unready.
+    pub alternative: bool,
     /// A link to read more.
     pub docs: Option<String>,
     /// The guide's own fixes, in order.

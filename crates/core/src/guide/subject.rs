@@ -241,7 +241,8 @@ pub struct Group {
 }
 
 /// How something is to be opened.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
+#[serde(rename_all = "kebab-case")]
 pub enum Access {
     /// To read.
     Read,
@@ -433,7 +434,7 @@ impl Subject {
             Self::Socket(socket) => format!("socket {}", socket.path),
             Self::Device(device) => format!("device {}", device.path),
             Self::Service(service) => format!("service {}:{}", service.host, service.port),
-            Self::Reach(reach) => format!("reaching {}", reach.url),
+            Self::Reach(reach) => format!("reaching {}", crate::probe::without_credentials(&reach.url)),
             Self::Hostname(host) => format!("host name {}", host.name),
             Self::Subnet(subnet) => format!("network {}/{}", subnet.address, subnet.prefix),
             Self::Limit(limit) => format!("limit {}", limit.name),

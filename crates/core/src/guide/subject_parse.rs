@@ -131,23 +131,26 @@ fn one(fields: &Fields<'_>, kind: &'static str, words: &Words<'_>) -> Option<Sub
         "device" => Subject::Device(Device { path: text(fields)?, access: access(fields) }),
         "service" => Subject::Service(service(fields)?),
         "reach" => Subject::Reach(Reach { url: url(fields)?, status: status(fields) }),
-        "hostname" => Subject::Hostname(Hostname { name: text(fields)?, points_to: fields.owned("points_to") }),
-        "subnet" => Subject::Subnet(fields.read("subnet", subnet)?),
-        "limit" => {
-            let name = fields.required("limit")?;
-            check_word(fields, "limit", &name, &LIMITS);
-            Subject::Limit(Limit { name: name.value.to_owned(), at_least: fields.number("at_least").map(|number| number.value) })
+        "hostname" => {
+            let points_to = fields.read("points_to", |text| match text.parse::<core::net::IpAddr>() {
+                Ok(_) => Ok(text.to_owned()),
+                Err(_) => Err(format!("`{}` is not an IP address", shortened(text))),
+            });
+            let name = fields.required("hostname")?;
+            let right = |c: char| c.is_alphanumeric() || "-._".contains(c);
+            if name.value.is_empty() || name.value.len() > 253 || !name.value.chars().all(right) {
+                bad(fields, name.span, format!("`{}` cannot be the name of a host", shortened(name.value)));
+            }
+            Subject::Hostname(Hostname { name: name.value.to_owned(), points_to })
         }
+        "subnet" => Subject::Subnet(fields.read("subnet", subnet)?),
+        "limit" => Subject::Limit(limit(fields)?),
         "library" => Subject::Library(Library {
             name: text(fields)?,
             version: fields.read("version", Range::parse),
             packages: packages(fields),
         }),
-        "setting" => Subject::Setting(Setting {
-            key: text(fields)?,
-            of: fields.owned("of").unwrap_or_else(|| "git".to_owned()),
-            matches: fields.read("matches", Pattern::new),
-        }),
+        "setting" => Subject::Setting(setting(fields)?),
         "checkout" => Subject::Checkout(Checkout {
             path: text(fields)?,
             branch: fields.owned("branch"),
@@ -332,6 +335,9 @@ fn service(fields: &Fields<'_>) -> Option<Service> {
     if status.is_some() && http.is_none() {
         bad(fields, fields.key_span("status"), "`status` needs `http`, the path to ask for");
     }
+    if contains.is_some() && http.is_none() {
+        bad(fields, fields.key_span("contains"), "`contains` needs `http`, the path to ask for");
+    }
     parsed.map(|(host, port)| Service { host, port, http, status, contains })
 }
 
@@ -364,4 +370,36 @@ fn command(fields: &Fields<'_>) -> Option<Command> {
     let timeout_ms = fields.read("timeout", parse_duration);
     let matches = fields.read("matches", Pattern::new);
     (!words.is_empty()).then(|| Command { words, exit: exit.unwrap_or(0), matches, timeout_ms })
+}
+
+fn limit(fields: &Fields<'_>) -> Option<Limit> {
+    let name = fields.required("limit")?;
+    check_word(fields, "limit", &name, &LIMITS);
+    let at_least = fields.number("at_least").map(|number| number.value);
+    let ability = name.value == "symbolic-links";
+    if ability && at_least.is_some() {
+        bad(fields, fields.key_span("at_least"), "symbolic links are there or not; `at_least` says nothing about them");
+    }
+    if !ability && LIMITS.contains(&name.value) && !fields.has("at_least") {
+        bad(fields, name.span.clone(), format!("`{}` is a number: say with `at_least` how high it must be", name.value));
+    }
+    Some(Limit { name: name.value.to_owned(), at_least })
+}
+
+fn setting(fields: &Fields<'_>) -> Option<Setting> {
+    let key = fields.required("setting")?;
+    let of = fields.text("of");
+    if let Some(of) = &of {
+        check_word(fields, "version control whose settings are read", of, &["git"]);
+    }
+    // A key becomes an argument: nothing but a key may pass (git-config(1)).
+    let right = |c: char| c.is_ascii_alphanumeric() || "-_./:@".contains(c);
+    if !key.value.chars().all(right) || !key.value.contains('.') || key.value.starts_with(['-', '.']) {
+        bad(fields, key.span.clone(), format!("`{}` is not the key of a setting, like \"user.email\"", shortened(key.value)));
+    }
+    Some(Setting {
+        key: key.value.to_owned(),
+        of: of.map_or_else(|| "git".to_owned(), |of| of.value.to_owned()),
+        matches: fields.read("matches", Pattern::new),
+    })
 }

@@ -7,6 +7,7 @@ use crate::text::Size;
 use core::fmt::{self, Display};
 
 /// What was seen, as evidence shows it, on one line or a few.
+#[allow(clippy::too_many_lines, reason = "one row per question, so that none can be forgotten")]
 impl Display for Observation {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
@@ -48,6 +49,26 @@ impl Display for Observation {
             Self::Device(device) => write!(f, "{device}"),
             Self::Module(true) => f.write_str("loaded"),
             Self::Module(false) => f.write_str("not loaded"),
+            Self::Path(state) => write!(f, "{state}"),
+            Self::Variable(state) => write!(f, "{state}"),
+            Self::Group(true) => f.write_str("there"),
+            Self::Group(false) => f.write_str("no such group"),
+            Self::Socket(state) => write!(f, "{state}"),
+            Self::Connection(connection) => write!(f, "{connection}"),
+            Self::Fetched(fetched) => write!(f, "{fetched}"),
+            Self::Online(true) => f.write_str("a way out is there"),
+            Self::Online(false) => f.write_str("no way out"),
+            Self::Addresses(addresses) if addresses.is_empty() => f.write_str("no address"),
+            Self::Addresses(addresses) => f.write_str(&addresses.iter().map(ToString::to_string).collect::<Vec<_>>().join(", ")),
+            Self::Networks(networks) => {
+                let words: Vec<String> = networks.iter().map(ToString::to_string).collect();
+                f.write_str(&if words.is_empty() { "none".to_owned() } else { words.join(", ") })
+            }
+            Self::Limit(limit) => write!(f, "{limit}"),
+            Self::Library(library) => write!(f, "{library}"),
+            Self::Setting(value) => f.write_str(value.words()),
+            Self::Checkout(state) => write!(f, "{state}"),
+            Self::Pinned(pinned) => write!(f, "{pinned}"),
             Self::CouldNotLook(reason) => write!(f, "could not look: {reason}"),
             Self::NotSupported(reason) => write!(f, "cannot be looked at here: {reason}"),
         }

@@ -1,8 +1,12 @@
 //! The raw answers of a machine. An observation judges nothing: it is the text a program printed, not the version in it.
 
 mod display;
+mod network;
+mod workspace;
 
 pub use display::cores_text;
+pub use network::{Connection, Fetched, Network, SocketState, Way};
+pub use workspace::{CheckoutState, LibraryState, LimitState, Nature, PathState, Pinned, Value, VariableState};
 
 use crate::prelude::*;
 use serde::{Deserialize, Serialize};
@@ -43,8 +47,36 @@ pub enum Observation {
     Cores(Cores),
     /// To `Processor`.
     Processor(Processor),
-    /// The system's own hypervisor.
+    /// To `Hypervisor`.
     Hypervisor(Hypervisor),
+    /// To `Path`.
+    Path(PathState),
+    /// To `Variable`.
+    Variable(VariableState),
+    /// To `Group`: the account database has it.
+    Group(bool),
+    /// To `Socket`.
+    Socket(SocketState),
+    /// To `Connection`.
+    Connection(Connection),
+    /// To `Fetch`.
+    Fetched(Fetched),
+    /// To `Online`.
+    Online(bool),
+    /// To `Addresses`; none where the name leads nowhere.
+    Addresses(Vec<core::net::IpAddr>),
+    /// To `Networks`.
+    Networks(Vec<Network>),
+    /// To `Limit`.
+    Limit(LimitState),
+    /// To `Library`.
+    Library(LibraryState),
+    /// To `Setting`.
+    Setting(Value),
+    /// To `Checkout`.
+    Checkout(CheckoutState),
+    /// To `Pinned`.
+    Pinned(Pinned),
     /// To `Device`.
     Device(Device),
     /// To `Module`: whether it is loaded or built in.
@@ -226,6 +258,8 @@ pub enum RunEnd {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum StartFailure {
+    /// There is no such program.
+    NotFound,
     /// The file is there, but its loader or interpreter is not.
     PieceMissing,
     /// The system refuses the file's format.

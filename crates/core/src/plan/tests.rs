@@ -23,7 +23,10 @@ fn packages_become_one_command_and_a_sign_in_comes_once_and_last() {
         Probe::Processor,
         Observation::Processor(Processor { able: Some(true), offered: Some(true), hypervisor: Some(false) }),
     );
-    script.insert(Probe::Device { path: "/dev/kvm".into() }, Observation::Device(Device::Denied(Some("kvm".into()), None)));
+    script.insert(
+        Probe::Device { path: "/dev/kvm".into(), access: crate::guide::Access::Write },
+        Observation::Device(Device::Denied(Some("kvm".into()), None)),
+    );
     script.insert(Probe::DatabaseGroups, Observation::DatabaseGroups(Vec::new()));
     let body = "
         [require.a]\ntool = \"a\"\npackages = { brew = \"a\", apt = \"a-pkg\" }

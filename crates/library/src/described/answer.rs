@@ -1,4 +1,5 @@
 use super::shape::{DescribedPort, Filesystem, Shape};
+use super::{network, workspace};
 use crate::observation::{Binding, Device, DiskRoom, Observation, Run, RunEnd, SettingNumber, StartFailure};
 use crate::probe::{PortPlace, Probe};
 use crate::read::setting_number;
@@ -25,12 +26,15 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::Cores => said(shape.cores.clone().map(Observation::Cores)),
         Probe::Processor => said(shape.processor.clone().map(Observation::Processor)),
         Probe::Hypervisor => said(shape.hypervisor.clone().map(Observation::Hypervisor)),
-        Probe::Device { path } => Observation::Device(shape.devices.get(path).cloned().unwrap_or(Device::Missing)),
+        Probe::Device { path, .. } => Observation::Device(shape.devices.get(path).cloned().unwrap_or(Device::Missing)),
         Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
+        Probe::Group { name } => said(has_group(shape, name).map(Observation::Group)),
+        other => said(workspace::answer(shape, other).or_else(|| network::answer(shape, other))),
     }
 }
 
-fn said(answer: Option<Observation>) -> Observation {
+/// What the description does not say is unknown.
+pub(super) fn said(answer: Option<Observation>) -> Observation {
     answer.unwrap_or_else(|| Observation::CouldNotLook("the described machine does not say".to_owned()))
 }
 
@@ -43,8 +47,17 @@ fn port<'s>(shape: &'s Shape, place: &PortPlace) -> Option<&'s DescribedPort> {
     shape.ports.get(&(place.protocol, place.port))
 }
 
-fn binding(shape: &Shape, place: &PortPlace) -> Option<Binding> {
+pub(super) fn binding(shape: &Shape, place: &PortPlace) -> Option<Binding> {
     port(shape, place).map(|port| port.binding.clone()).or_else(|| shape.other_ports.clone())
+}
+
+/// Groups that the user is in are there; of others the description may say it.
+fn has_group(shape: &Shape, name: &str) -> Option<bool> {
+    let has = |groups: &Vec<String>| groups.iter().any(|group| group == name);
+    if shape.database_groups.as_ref().is_some_and(has) {
+        return Some(true);
+    }
+    shape.other_groups.as_ref().map(has)
 }
 
 fn free_port(shape: &Shape, place: &PortPlace) -> Option<u16> {
@@ -54,9 +67,9 @@ fn free_port(shape: &Shape, place: &PortPlace) -> Option<u16> {
 }
 
 fn setting(shape: &Shape, variable: &str, env_file: Option<&str>) -> SettingNumber {
-    let environment = shape.environment.get(variable).map(String::as_str);
-    let text = env_file.and_then(|file| shape.files.get(&resolve(shape, file)));
-    setting_number(variable, environment, env_file.zip(text.map(String::as_str)))
+    let environment = shape.workspace.environment.get(variable).map(String::as_str);
+    let file = env_file.and_then(|file| shape.workspace.paths.get(&resolve(shape, file)));
+    setting_number(variable, environment, env_file.zip(file.map(|file| file.text.as_str())))
 }
 
 /// A guide's path on the described machine.

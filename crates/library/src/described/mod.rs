@@ -4,8 +4,10 @@
 //! The format is documented in `docs/described-machines.md`.
 
 mod answer;
+mod network;
 mod parse;
 mod shape;
+mod workspace;
 
 use crate::cause::Cause;
 use crate::finding::Verdict;

@@ -1,8 +1,7 @@
 //! Reading a description, with all mistakes at once.
 
-use super::Expected;
-use super::answer::resolve;
 use super::shape::{DescribedPort, Filesystem, Shape};
+use super::{Expected, network, workspace};
 use crate::cause::Cause;
 use crate::document::{self, Fields, shortened};
 use crate::finding::Verdict;
@@ -43,13 +42,14 @@ fn read(top: Fields<'_>) -> Shape {
     read_ports(&top, &mut shape);
     read_hardware(&top, &mut shape);
     read_devices(&top, &mut shape);
-    read_environment(&top, &mut shape);
+    workspace::read(&top, &mut shape);
+    network::read(&top, &mut shape);
     read_expected(&top, &mut shape);
     top.finish(|_| None);
     shape
 }
 
-fn texts(fields: &Fields<'_>, key: &'static str) -> Vec<String> {
+pub(super) fn texts(fields: &Fields<'_>, key: &'static str) -> Vec<String> {
     fields.texts(key).into_iter().map(|text| text.value.to_owned()).collect()
 }
 
@@ -122,6 +122,7 @@ fn read_user(top: &Fields<'_>, shape: &mut Shape) {
     shape.home = fields.owned("home").or_else(|| name.as_ref().map(|name| format!("/home/{name}")));
     let groups = texts(&fields, "groups");
     shape.database_groups = Some(if fields.has("database_groups") { texts(&fields, "database_groups") } else { groups.clone() });
+    shape.other_groups = fields.has("other_groups").then(|| texts(&fields, "other_groups"));
     shape.account = Some(Account {
         name,
         root,
@@ -175,10 +176,14 @@ fn read_kind(fields: &Fields<'_>) -> FileKind {
     }
 }
 
-fn read_run(fields: &Fields<'_>) -> Run {
+pub(super) fn read_run(fields: &Fields<'_>) -> Run {
     let status = fields.number("exit").map_or(0, |number| i32::try_from(number.value).unwrap_or(1));
-    let failures =
-        [("piece-missing", StartFailure::PieceMissing), ("format", StartFailure::Format), ("denied", StartFailure::Denied)];
+    let failures = [
+        ("piece-missing", StartFailure::PieceMissing),
+        ("format", StartFailure::Format),
+        ("denied", StartFailure::Denied),
+        ("not-found", StartFailure::NotFound),
+    ];
     let failure = fields.word("does_not_start", &failures);
     let signal = fields.number("signal").and_then(|number| i32::try_from(number.value).ok());
     let stuck = fields.flag("never_ends").unwrap_or(false);
@@ -288,8 +293,7 @@ fn read_devices(top: &Fields<'_>, shape: &mut Shape) {
     for fields in if top.has("device") { top.tables("device", "device") } else { Vec::new() } {
         let path = fields.required("path");
         let group = fields.owned("group");
-        let mode = fields
-            .read("mode", |text| u32::from_str_radix(text, 8).map_err(|_| "a mode is written in octal digits, like \"660\""));
+        let mode = workspace::mode(&fields);
         let device = match fields.word("state", &words).unwrap_or(State::Opens) {
             State::Opens => Device::Opens,
             State::Denied => Device::Denied(group, mode),
@@ -298,28 +302,6 @@ fn read_devices(top: &Fields<'_>, shape: &mut Shape) {
         };
         if let Some(path) = path {
             shape.devices.insert(path.value.to_owned(), device);
-        }
-        fields.finish(|_| None);
-    }
-}
-
-fn read_environment(top: &Fields<'_>, shape: &mut Shape) {
-    if let Some(fields) = top.table("environment", "environment") {
-        for (name, value) in fields.entries() {
-            match value.get_ref().as_str() {
-                Some(text) => {
-                    shape.environment.insert(name.value.to_owned(), text.to_owned());
-                }
-                None => {
-                    fields.problems().report(ProblemKind::WrongType, value.span(), "a variable's value must be text in quotes");
-                }
-            }
-        }
-    }
-    for fields in if top.has("file") { top.tables("file", "file") } else { Vec::new() } {
-        if let Some(path) = fields.required("path") {
-            let path = resolve(shape, path.value);
-            shape.files.insert(path, fields.owned("text").unwrap_or_default());
         }
         fields.finish(|_| None);
     }

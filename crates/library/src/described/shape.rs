@@ -1,6 +1,8 @@
 //! What a description says, before any question is put to it.
 
 use super::Expected;
+use super::network::Net;
+use super::workspace::Workspace;
 use crate::guide::Protocol;
 use crate::observation::{
     Account, Binding, Cores, Device, Holder, Hypervisor, Memory, Processor, ProgramCopy, Run, Surroundings, System,
@@ -34,8 +36,10 @@ pub(super) struct Shape {
     pub(super) hypervisor: Option<Hypervisor>,
     pub(super) devices: HashMap<String, Device>,
     pub(super) modules: Option<Vec<String>>,
-    pub(super) environment: HashMap<String, String>,
-    pub(super) files: HashMap<String, String>,
+    /// The groups that this machine has, beside those of the user.
+    pub(super) other_groups: Option<Vec<String>>,
+    pub(super) workspace: Workspace,
+    pub(super) net: Net,
     pub(super) expected: Vec<Expected>,
 }
 

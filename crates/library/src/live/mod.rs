@@ -1,16 +1,23 @@
 //! This machine: a file per kind of probe; what differs between systems lies side by side in `os`.
 
+mod library;
+mod network;
 mod os;
 mod place;
 mod port;
 mod program;
+mod secrets;
 mod setting;
+mod variable;
+mod workspace;
 
+use crate::guide::Guide;
 use crate::host::{Host, Interrupt};
-use crate::observation::Observation;
+use crate::observation::{Observation, Pinned};
 use crate::probe::Probe;
 use crate::report::MachineSource;
 use crate::run::{Limits, run};
+use crate::text::Pattern;
 use std::ffi::OsString;
 use std::path::{Path, PathBuf};
 use std::time::Duration;
@@ -23,6 +30,7 @@ pub struct Live {
     interrupt: Interrupt,
     path: OsString,
     home: Option<PathBuf>,
+    secrets: secrets::Secrets,
 }
 
 impl Live {
@@ -39,6 +47,7 @@ impl Live {
             interrupt: Interrupt::default(),
             path: std::env::var_os("PATH").unwrap_or_default(),
             home: home.filter(|home| !home.is_empty()).map(PathBuf::from),
+            secrets: secrets::Secrets::default(),
         }
     }
 
@@ -63,10 +72,43 @@ impl Live {
         self
     }
 
-    fn run(&self, path: &Path, arguments: &[String]) -> crate::observation::Run {
-        let limits = Limits { time: self.time_limit, interrupt: self.interrupt.clone() };
-        run(path, arguments, Some(&self.folder), &limits)
+    /// Takes the values of the variables that a guide speaks of, and of the files that may set them, out of all that programs print.
+    #[must_use]
+    pub fn hide_values(mut self, guide: &Guide) -> Self {
+        self.secrets = secrets::Secrets::of(guide, &self.folder);
+        self
     }
+
+    /// A guide's path on this machine.
+    fn place(&self, path: &str) -> PathBuf {
+        place::expand(path, &self.folder, self.home.as_deref())
+    }
+
+    fn run(&self, path: &Path, arguments: &[String]) -> crate::observation::Run {
+        self.run_for(path, arguments, None)
+    }
+
+    /// Runs a program under a time limit of its own.
+    fn run_for(&self, path: &Path, arguments: &[String], limit: Option<Duration>) -> crate::observation::Run {
+        let limits = Limits { time: limit.unwrap_or(self.time_limit), interrupt: self.interrupt.clone() };
+        self.secrets.hide(run(path, arguments, Some(&self.folder), &limits))
+    }
+
+    /// What a file of the project says about a tool's version.
+    fn pinned(&self, file: &str, tools: &[String]) -> Observation {
+        match crate::read_text(&self.place(file)) {
+            Ok(text) => Observation::Pinned(crate::repository::pinned(file, &text, tools)),
+            Err(crate::LoadError::Unreadable { reason, .. }) if reason.kind() == std::io::ErrorKind::NotFound => {
+                Observation::Pinned(Pinned::NoFile)
+            }
+            Err(error) => Observation::CouldNotLook(error.to_string()),
+        }
+    }
+}
+
+/// A probe carries a pattern's text; the guide has proved that it can be read.
+fn pattern(source: Option<&String>) -> Option<Pattern> {
+    source.and_then(|source| Pattern::new(source).ok())
 }
 
 impl Host for Live {
@@ -84,12 +126,32 @@ impl Host for Live {
             Probe::PortHolder(place) => os::port_holder(place),
             Probe::FreePort(place) => port::free_above(place),
             Probe::SettingNumber { variable, env_file } => setting::number(&self.folder, variable, env_file.as_deref()),
-            Probe::DiskRoom { path } => os::disk_room(&place::expand(path, &self.folder, self.home.as_deref())),
+            Probe::DiskRoom { path } => os::disk_room(&self.place(path)),
             Probe::Memory => os::memory(),
             Probe::Cores => os::cores(),
             Probe::Processor => os::processor(),
             Probe::Hypervisor => os::hypervisor(),
-            Probe::Device { path } => os::device(Path::new(path)),
+            Probe::Device { path, access } => os::device(&self.place(path), *access),
+            Probe::Path { path, pattern: wanted } => os::path_state(&self.place(path), pattern(wanted.as_ref()).as_ref()),
+            Probe::Variable { name, env_file, pattern: wanted } => {
+                variable::state(self, name, env_file.as_deref(), pattern(wanted.as_ref()).as_ref())
+            }
+            Probe::Group { name } => os::has_group(self, name),
+            Probe::Socket { path } => os::socket(&self.place(path)),
+            Probe::Connection { host, port } => network::connection(self, host, *port),
+            Probe::Fetch { url, pattern: wanted, way } => network::fetch(self, url, pattern(wanted.as_ref()), *way),
+            Probe::Online => network::online(),
+            Probe::Addresses { name } => network::addresses(self, name),
+            Probe::Networks => os::networks(),
+            Probe::Limit { name } => os::limit(name, &self.folder),
+            Probe::Library { name } => library::state(name),
+            Probe::Setting { of, key, pattern: wanted } => workspace::setting(self, of, key, pattern(wanted.as_ref()).as_ref()),
+            Probe::Checkout { path, submodules, large_files, clean } => {
+                let asked = workspace::Asked { submodules: *submodules, large_files: *large_files, clean: *clean };
+                workspace::checkout(self, &self.place(path), asked)
+            }
+            Probe::Command { words, timeout_ms } => workspace::command(self, words, *timeout_ms),
+            Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),
         }
     }

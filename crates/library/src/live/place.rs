@@ -1,3 +1,6 @@
+use crate::text::Pattern;
+use std::fs::File;
+use std::io::Read;
 use std::path::{Path, PathBuf};
 
 /// A guide's path on this machine: `~` is the home folder, and what is relative starts at the project's folder.
@@ -9,4 +12,22 @@ pub(super) fn expand(path: &str, folder: &Path, home: Option<&Path>) -> PathBuf 
         // `.` as a part of a path says nothing and only looks odd in a message.
         _ => folder.join(path).components().collect(),
     }
+}
+
+/// How much of a file is searched, in bytes.
+const SEARCHED_BYTES: u64 = 1 << 20;
+/// How many names of a folder are looked at.
+const MOST_NAMES: usize = 10_000;
+
+/// Whether a file's text fits a pattern; `None` where it cannot be read.
+pub(super) fn holds(path: &Path, pattern: &Pattern) -> Option<bool> {
+    let mut bytes = Vec::new();
+    File::open(path).ok()?.take(SEARCHED_BYTES).read_to_end(&mut bytes).ok()?;
+    Some(pattern.matches(&String::from_utf8_lossy(&bytes)))
+}
+
+/// Whether a name in a folder fits a pattern; `None` where it cannot be read.
+pub(super) fn lists(path: &Path, pattern: &Pattern) -> Option<bool> {
+    let mut names = std::fs::read_dir(path).ok()?.take(MOST_NAMES).flatten();
+    Some(names.any(|entry| pattern.matches(&entry.file_name().to_string_lossy())))
 }

@@ -1,18 +1,19 @@
 use crate::observation::SettingNumber;
 
-/// The value of a key in a `.env`-style file, with the number of its line; the last one wins. Quotes, `export`, blank lines and comments
-/// are understood; nothing is expanded.
-pub fn env_value(text: &str, key: &str) -> Option<(usize, String)> {
-    let mut found = None;
-    for (number, line) in text.lines().enumerate() {
+/// The keys and values of a `.env`-style file, with the numbers of their lines. Quotes, `export`, blank lines and comments are understood;
+/// nothing is expanded.
+pub fn env_entries(text: &str) -> impl Iterator<Item = (usize, &str, String)> {
+    text.lines().enumerate().filter_map(|(number, line)| {
         let line = line.trim_start_matches('\u{feff}').trim();
         let line = line.strip_prefix("export ").map_or(line, str::trim_start);
-        let Some((name, value)) = line.split_once('=') else { continue };
-        if name.trim_end() == key && !line.starts_with('#') {
-            found = Some((number + 1, unquoted(value.trim())));
-        }
-    }
-    found
+        let (name, value) = line.split_once('=').filter(|_| !line.starts_with('#'))?;
+        Some((number + 1, name.trim_end(), unquoted(value.trim())))
+    })
+}
+
+/// The value of a key in a `.env`-style file, with the number of its line; the last one wins.
+pub fn env_value(text: &str, key: &str) -> Option<(usize, String)> {
+    env_entries(text).filter(|(_, name, _)| *name == key).last().map(|(number, _, value)| (number, value))
 }
 
 /// The number that the environment, or else a `.env`-style file (its name and text), sets. Values that are no numbers are not kept: they

@@ -1,4 +1,5 @@
 use crate::guide::Protocol;
+use crate::observation::Network;
 use std::net::{IpAddr, Ipv4Addr, Ipv6Addr};
 
 /// A socket that has a port of this machine.
@@ -55,6 +56,33 @@ impl Socket {
         // One that has every address of the newer family usually has those of the older one too.
         self.address == wanted || (self.address.is_unspecified() && (self.address.is_ipv6() || wanted.is_ipv4()))
     }
+}
+
+/// The networks that `/proc/net/route` (the older family) has ways to: interface, address, prefix; without the way to everywhere.
+pub fn routes(text: &str) -> Vec<Network> {
+    let entry = |line: &str| {
+        let fields: Vec<&str> = line.split_whitespace().collect();
+        let word = |at: usize| Some(u32::from_be_bytes(u32::from_str_radix(fields.get(at)?, 16).ok()?.to_ne_bytes()));
+        let (address, mask) = (word(1)?, word(7)?);
+        let prefix = u8::try_from(mask.leading_ones()).ok().filter(|prefix| *prefix > 0)?;
+        Some(Network { interface: (*fields.first()?).to_owned(), address: Ipv4Addr::from_bits(address).into(), prefix })
+    };
+    text.lines().skip(1).filter_map(entry).collect()
+}
+
+/// Whether there is a way to everywhere, by `/proc/net/route` and `/proc/net/ipv6_route`.
+pub fn has_default_route(older: &str, newer: &str) -> bool {
+    let everywhere = |line: &str| {
+        let fields: Vec<&str> = line.split_whitespace().collect();
+        fields.get(1) == Some(&"00000000") && fields.get(7) == Some(&"00000000")
+    };
+    // The newer table also has what leads nowhere, by the machine's own interface.
+    let newer_everywhere = |line: &str| {
+        let fields: Vec<&str> = line.split_whitespace().collect();
+        let zero = fields.first().is_some_and(|address| address.len() == 32 && address.bytes().all(|digit| digit == b'0'));
+        zero && fields.get(1) == Some(&"00") && fields.last().is_some_and(|interface| *interface != "lo")
+    };
+    older.lines().skip(1).any(everywhere) || newer.lines().any(newer_everywhere)
 }
 
 #[cfg(test)]

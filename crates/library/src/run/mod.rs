@@ -38,6 +38,8 @@ pub fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limits: &Li
     command.args(arguments).stdin(Stdio::null()).stdout(Stdio::piped()).stderr(Stdio::piped());
     // Text that can be read, and no installing of what is missing behind our back.
     command.env("LC_ALL", "C.UTF-8").env("RUSTUP_AUTO_INSTALL", "0");
+    // Looking at a working copy takes no locks, and asks nobody for a password.
+    command.env("GIT_OPTIONAL_LOCKS", "0").env("GIT_TERMINAL_PROMPT", "0");
     if let Some(folder) = folder {
         command.current_dir(folder);
     }

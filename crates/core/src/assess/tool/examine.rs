@@ -62,6 +62,11 @@ fn rejects_the_argument(run: &Run) -> bool {
     matches!(run.end, RunEnd::Exit(status) if status != 0) && REJECTIONS.iter().any(|words| text.contains(words))
 }
 
+/// Whether an argument only asks a program for its version, by custom.
+pub(crate) fn is_version_argument(argument: &str) -> bool {
+    VERSION_ARGUMENTS.contains(&argument)
+}
+
 /// Why this copy may not be started without consent; `None` where it may.
 pub(super) fn allowed(inquiry: &Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Option<String> {
     if inquiry.context.selection.consent == Consent::Given {
@@ -70,7 +75,7 @@ pub(super) fn allowed(inquiry: &Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) ->
     if copy.in_project {
         return Some("it lies in the project's own folder".to_owned());
     }
-    let odd = tool.args.iter().find(|argument| !VERSION_ARGUMENTS.contains(&argument.as_str()))?;
+    let odd = tool.args.iter().find(|argument| !is_version_argument(argument))?;
     Some(format!("the guide passes it `{}`, which is more than asking for a version", shortened(odd)))
 }
 
@@ -103,7 +108,7 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
 }
 
 /// The line that tells most of what a failing program said, as the end of a sentence.
-fn said(run: &Run) -> String {
+pub(in crate::assess) fn said(run: &Run) -> String {
     let telling = |text: &str| {
         let mut lines = text.lines().map(str::trim).filter(|line| line.chars().any(char::is_alphanumeric));
         let first = lines.next().map(ToOwned::to_owned);
@@ -260,7 +265,9 @@ fn not_started(path: &str, failure: StartFailure, reason: &str) -> Outcome {
         }
         StartFailure::Denied => Outcome::Failed(Cause::ToolNotExecutable, format!("The system does not let you execute {path}.")),
         StartFailure::NothingStarts => Outcome::NotLookedAt(format!("no program can be started here: {reason}")),
-        StartFailure::Other => Outcome::Failed(Cause::ToolFailed, format!("{path} could not be started: {reason}.")),
+        StartFailure::NotFound | StartFailure::Other => {
+            Outcome::Failed(Cause::ToolFailed, format!("{path} could not be started: {reason}."))
+        }
     }
 }
 

@@ -2,13 +2,16 @@
 
 mod examine;
 
+pub(crate) use examine::is_version_argument;
+pub(super) use examine::said;
+
 use crate::catalogue;
 use crate::cause::Cause;
 use crate::driver::Consent;
 use crate::finding::{Finding, Particulars, Verdict};
 use crate::guide::{Existence, Requirement, Tool};
 use crate::inquiry::{Inquiry, Stop, known};
-use crate::observation::{FileKind, ProgramCopy};
+use crate::observation::{FileKind, Pinned, ProgramCopy};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::text::join_words;
@@ -16,6 +19,35 @@ use crate::version::{Fit, Range, Version};
 use examine::{Outcome, allowed, arguments, examine, known_by_its_file};
 
 pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &Tool) -> Result<Finding, Stop> {
+    let Some(file) = &tool.version_from else { return look(inquiry, requirement, tool) };
+    let why = match inquiry.pinned(file, &tool.names)? {
+        Pinned::Range(range, place) => {
+            if let Ok(range) = Range::parse(range) {
+                let wanted = range.text().to_owned();
+                let tool = Tool { version: Some(range), version_from: None, ..tool.clone() };
+                let mut finding = look(inquiry, requirement, &tool)?;
+                if finding.verdict == Verdict::Unmet {
+                    finding.message.push_str(&format!(" ({place} says {wanted}.)"));
+                }
+                return Ok(finding.wanted(wanted));
+            }
+            format!("the version in {place} cannot be read")
+        }
+        Pinned::Any(_) => return look(inquiry, requirement, tool),
+        Pinned::NoFile => format!("{file}, which says the version that is wanted, is not there"),
+        Pinned::Silent => format!("{file} does not say which version is wanted"),
+        Pinned::Unreadable(place) => format!("what stands in {place} is no version"),
+    };
+    let finding = look(inquiry, requirement, tool)?;
+    if finding.verdict != Verdict::Met {
+        return Ok(finding);
+    }
+    let found = finding.found.unwrap_or_default();
+    let message = format!("{} is here ({found}), but {why}.", requirement.title());
+    Ok(Finding::unknown(Cause::CouldNotLook, message).found(found))
+}
+
+fn look(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &Tool) -> Result<Finding, Stop> {
     for name in &tool.names {
         inquiry.want(Probe::Program { name: name.clone() });
     }
@@ -211,7 +243,7 @@ fn judge(tool: &Tool, named: &Named<'_>, copy: &ProgramCopy, outcome: &Outcome) 
     }
     let finding = match outcome {
         Outcome::Version(version) => {
-            return judge_version(tool.version.as_ref(), tool.version_from.as_deref(), named, (version, path));
+            return judge_version(tool.version.as_ref(), named, (version, path));
         }
         Outcome::Ran => return Finding::met("runs", format!("{} runs, at {path}.", named.title)).with(at(path)),
         Outcome::Silent(message) => Finding::unknown(Cause::ToolSilent, message.clone()).found("no version"),
@@ -227,17 +259,11 @@ fn judge(tool: &Tool, named: &Named<'_>, copy: &ProgramCopy, outcome: &Outcome) 
     finding.with(at(path))
 }
 
-fn judge_version(range: Option<&Range>, from: Option<&str>, named: &Named<'_>, (version, path): (&Version, &str)) -> Finding {
+fn judge_version(range: Option<&Range>, named: &Named<'_>, (version, path): (&Version, &str)) -> Finding {
     let name =
         if named.title == named.name { named.name.to_owned() } else { format!("{} ({})", capitalised(named.title), named.name) };
     let Some(range) = range else {
-        let Some(file) = from else {
-            return Finding::met(version.to_string(), format!("{name} {version} is at {path}.")).with(at(path));
-        };
-        let message = format!(
-            "{name} {version} runs, but reading the wanted version from {file} is not supported yet. Compare the two yourself."
-        );
-        return Finding::unknown(Cause::NotSupportedHere, message).found(version.to_string()).with(at(path));
+        return Finding::met(version.to_string(), format!("{name} {version} is at {path}.")).with(at(path));
     };
     let edge = |fit| range.edge(fit).unwrap_or(range.text());
     let finding = match range.fit(version) {

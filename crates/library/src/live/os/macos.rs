@@ -115,3 +115,50 @@ pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
 pub(in crate::live) fn share(_: &Path) -> Share {
     Share::default()
 }
+
+/// The group's entry is looked up by a later version.
+pub(in crate::live) fn has_group(_: &Live, _: &str) -> Observation {
+    later("the account database")
+}
+
+/// Not looked at yet.
+pub(in crate::live) fn limit(_: &str, _: &Path) -> Observation {
+    later("limits")
+}
+
+/// The networks of this machine's interfaces.
+pub(in crate::live) fn networks() -> Observation {
+    match super::interfaces() {
+        Ok(networks) => Observation::Networks(networks),
+        Err(reason) => Observation::CouldNotLook(reason),
+    }
+}
+
+/// Not looked at yet.
+///
+/// # Errors
+/// Always.
+pub(in crate::live) fn has_way_out() -> Result<bool, String> {
+    Err("ways out of this machine on macOS are looked at by a later version of this software".to_owned())
+}
+
+/// Libraries of the system lie in a cache that only the loader reads.
+pub(in crate::live) fn loads(_: &str) -> Option<String> {
+    None
+}
+
+/// Folders that describe libraries for builds: both prefixes of the package manager, and the system's.
+pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
+    let folders = [
+        "/opt/homebrew/lib/pkgconfig",
+        "/opt/homebrew/share/pkgconfig",
+        "/usr/local/lib/pkgconfig",
+        "/usr/local/share/pkgconfig",
+    ];
+    folders.into_iter().chain(["/opt/local/lib/pkgconfig", "/usr/lib/pkgconfig"]).map(PathBuf::from).collect()
+}
+
+/// Whether a device is a serial line, by its name.
+pub(in crate::live) fn is_serial(path: &Path, _: u64) -> bool {
+    path.file_name().is_some_and(|name| name.to_string_lossy().starts_with("tty.") || name.to_string_lossy().starts_with("cu."))
+}

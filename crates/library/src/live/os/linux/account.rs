@@ -76,3 +76,24 @@ pub(in crate::live) fn database_groups(live: &Live) -> Observation {
     };
     Observation::DatabaseGroups(text.lines().filter_map(lists).collect())
 }
+
+/// Whether the account database has a group; `getent` asks the sources beside `/etc/group`.
+pub(in crate::live) fn has_group(live: &Live, name: &str) -> Observation {
+    let file = read_to_string("/etc/group");
+    if file.as_ref().is_ok_and(|text| text.lines().any(|line| line.split(':').next() == Some(name))) {
+        return Observation::Group(true);
+    }
+    if let Some(getent) = first_copy(live, "getent").filter(|copy| !copy.in_project) {
+        let run = live.run(Path::new(&getent.path), &["group".to_owned(), "--".to_owned(), name.to_owned()]);
+        match run.end {
+            RunEnd::Exit(0) => return Observation::Group(true),
+            // getent(1): 2 is "not found".
+            RunEnd::Exit(2) => return Observation::Group(false),
+            _ => {}
+        }
+    }
+    match file {
+        Ok(_) => Observation::Group(false),
+        Err(error) => Observation::CouldNotLook(error.to_string()),
+    }
+}

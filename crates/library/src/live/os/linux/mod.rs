@@ -2,13 +2,17 @@
 
 mod account;
 mod disk;
+mod limit;
+mod network;
 mod pieces;
 mod port_holder;
 mod resources;
 
-pub(in crate::live) use account::{account, database_groups, group_of};
+pub(in crate::live) use account::{account, database_groups, group_of, has_group};
 pub(in crate::live) use disk::share;
-pub(in crate::live) use pieces::lacks;
+pub(in crate::live) use limit::limit;
+pub(in crate::live) use network::{has_way_out, networks};
+pub(in crate::live) use pieces::{lacks, loads};
 pub(in crate::live) use port_holder::{is_spoken_for, port_holder};
 pub(in crate::live) use resources::{cores, memory};
 
@@ -131,4 +135,26 @@ pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
 /// Linux systems ship no placeholders: what is not installed is not there.
 pub(in crate::live) fn is_placeholder(_: &Path) -> bool {
     false
+}
+
+/// Folders that describe libraries for builds, of every architecture's own that are here.
+pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
+    let mut folders: Vec<PathBuf> =
+        ["/usr/local/lib/pkgconfig", "/usr/local/share/pkgconfig", "/usr/lib/pkgconfig", "/usr/lib64/pkgconfig"]
+            .into_iter()
+            .chain(["/usr/share/pkgconfig", "/lib/pkgconfig"])
+            .map(PathBuf::from)
+            .collect();
+    // Debian and its like: a folder for each architecture; only this one's counts.
+    let triplet = format!("{}-linux-gnu", std::env::consts::ARCH);
+    folders.extend(["/usr/local/lib", "/usr/lib"].map(|lib| Path::new(lib).join(&triplet).join("pkgconfig")));
+    folders
+}
+
+/// Numbers of drivers whose nodes are serial lines (the kernel's list of devices): ttyS, ttyACM, ttyUSB, rfcomm, ttyAMA and its like.
+const SERIAL: [u32; 5] = [4, 166, 188, 216, 204];
+
+/// Whether a device's number is that of a serial line.
+pub(in crate::live) fn is_serial(_: &Path, number: u64) -> bool {
+    SERIAL.contains(&rustix::fs::major(number))
 }

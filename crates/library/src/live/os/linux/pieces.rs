@@ -43,6 +43,18 @@ pub(in crate::live) fn lacks(path: &Path) -> Vec<Piece> {
     needs.libraries.into_iter().filter(|name| !there(name)).map(Piece::Library).collect()
 }
 
+/// The shared object that programs load for a library with this name, where there is one.
+pub(in crate::live) fn loads(library: &str) -> Option<String> {
+    let wanted = format!("lib{}.so.", library.strip_prefix("lib").unwrap_or(library));
+    let fits = |name: &&String| name.starts_with(&wanted);
+    if let Some(name) = cache().and_then(|cache| cache.iter().filter(fits).min()) {
+        return Some(name.clone());
+    }
+    // Loaders without a cache look into folders.
+    let names = DEFAULT_FOLDERS.iter().filter_map(|folder| std::fs::read_dir(folder).ok()).flatten().flatten();
+    names.map(|entry| entry.file_name().to_string_lossy().into_owned()).find(|name| name.starts_with(&wanted))
+}
+
 /// The names in the loader's cache, read once.
 fn cache() -> Option<&'static HashSet<String>> {
     static CACHE: OnceLock<Option<HashSet<String>>> = OnceLock::new();

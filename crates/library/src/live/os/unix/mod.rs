@@ -1,9 +1,17 @@
 //! What Linux and macOS have in common.
 
-use crate::observation::{Device, DiskRoom, Observation};
+mod network;
+mod path;
+mod socket;
+mod variable;
+
+pub(in crate::live) use network::interfaces;
+pub(in crate::live) use path::path_state;
+pub(in crate::live) use socket::{device, socket};
+pub(in crate::live) use variable::startup_file_with;
+
+use crate::observation::{DiskRoom, Observation};
 use rustix::fs::{Access, AtFlags, CWD, StatVfsMountFlags, accessat, statvfs};
-use std::fs::OpenOptions;
-use std::io::ErrorKind;
 use std::os::unix::fs::MetadataExt;
 use std::path::Path;
 
@@ -51,28 +59,6 @@ pub(in crate::live) fn disk_room(path: &Path) -> Observation {
         by_quota: quota_bytes.is_some_and(|quota| quota < bytes),
         read_only: numbers.f_flag.contains(StatVfsMountFlags::RDONLY),
         writable: accessat(CWD, &real, Access::WRITE_OK | Access::EXEC_OK, AtFlags::EACCESS).is_ok(),
-    })
-}
-
-/// Opens a device for reading and writing, and closes it again.
-pub(in crate::live) fn device(path: &Path) -> Observation {
-    let Err(error) = OpenOptions::new().read(true).write(true).open(path) else {
-        return Observation::Device(Device::Opens);
-    };
-    let is = |kind: ErrorKind| error.kind() == kind;
-    Observation::Device(if is(ErrorKind::NotFound) {
-        Device::Missing
-    } else if is(ErrorKind::PermissionDenied) {
-        let metadata = path.metadata().ok();
-        let group = metadata.as_ref().map(|metadata| super::group_of(metadata.gid()));
-        Device::Denied(group, metadata.map(|metadata| metadata.mode() & 0o7777))
-    } else if is(ErrorKind::ResourceBusy) {
-        Device::Busy
-    } else if matches!(error.raw_os_error(), Some(6 | 19)) {
-        // ENXIO and ENODEV: there is a node, and no driver behind it.
-        Device::Dead
-    } else {
-        return Observation::CouldNotLook(error.to_string());
     })
 }
 

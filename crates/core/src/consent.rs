@@ -1,0 +1,23 @@
+//! What a guide wants to run beyond asking programs for their version, and so only with the person's consent.
+
+use crate::assess::is_version_argument;
+use crate::driver::Selection;
+use crate::guide::{Guide, Requirement, Subject};
+use crate::prelude::*;
+
+/// The commands of the selected requirements that need consent, word by word, in the order of the guide. Programs that lie inside the
+/// project, which only the machine shows, are not among them.
+pub fn asked_for<'g>(guide: &'g Guide, selection: &Selection) -> Vec<(&'g Requirement, Vec<String>)> {
+    let chosen = guide.requirements.iter().enumerate().filter(|(index, requirement)| {
+        let later = guide.stages.get(requirement.stage).is_some_and(|stage| stage.after_start) && !selection.after_start;
+        selection.includes(requirement, *index) && requirement.concerns(selection.role) && !later
+    });
+    let words = |requirement: &'g Requirement| match &requirement.subject {
+        Subject::Command(command) => Some(command.words.clone()),
+        Subject::Tool(tool) if !tool.args.iter().all(|argument| is_version_argument(argument)) => {
+            Some(tool.names.iter().take(1).chain(&tool.args).cloned().collect())
+        }
+        _ => None,
+    };
+    chosen.filter_map(|(_, requirement)| Some((requirement, words(requirement)?))).collect()
+}

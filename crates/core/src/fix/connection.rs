@@ -1,0 +1,124 @@
+//! What settles groups, sockets, devices, services, addresses, names and networks.
+
+use super::Fix;
+use super::built_in::Case;
+use crate::cause::Cause;
+use crate::guide::Subject;
+use crate::observation::Os;
+use crate::prelude::*;
+
+pub(super) fn fix(case: &Case<'_>, cause: Cause) -> Fix {
+    let path = case.path();
+    let finding = case.finding;
+    match cause {
+        Cause::GroupUntilSignIn | Cause::SocketDeniedUntilSignIn => case.sign_in(),
+        Cause::DeviceDenied if finding.particulars.passing => case.sign_in(),
+        Cause::GroupNotMember => case.join_group(),
+        Cause::SocketDenied | Cause::DeviceDenied => match finding.particulars.group.as_deref() {
+            Some(group) if group != "root" && case.bench.os == Some(Os::Linux) => case.join_group(),
+            _ => Fix::say(format!("Ask whoever looks after this machine to let you use {path}.")),
+        },
+        Cause::GroupAbsent => group_absent(case),
+        Cause::SocketMissing if case.bench.inside_windows => Fix::say(format!(
+            "Start the program that makes {path} on the Windows side, and in its settings have it passed in to this Linux."
+        )),
+        Cause::SocketMissing => {
+            Fix::say(format!("Start the program that makes {path}; if it is not installed, install it first."))
+        }
+        Cause::SocketDead => Fix::say(format!(
+            "Start the program behind {path} again. If it complains that the address is in use, delete {path} first."
+        )),
+        Cause::DeviceMissing => device_missing(case),
+        Cause::NameUnknown | Cause::NameElsewhere => name(case, cause),
+        other => Fix::say(words(case, other)),
+    }
+}
+
+/// Where only words help.
+fn words(case: &Case<'_>, cause: Cause) -> String {
+    let found = case.finding.found.as_deref().unwrap_or("that network");
+    match cause {
+        Cause::ServiceRefused => "Start the service, then check again.".to_owned(),
+        Cause::ServiceNoAnswer => "Look whether the service has stopped working: start it again, and read what it writes.".to_owned(),
+        Cause::ServiceOtherAnswer => "Look at what the service writes: it runs, and something in it is not as it should be.".to_owned(),
+        Cause::ServiceOtherHolder => {
+            "Stop the program that has taken the port, or move it to another port; then start the service.".to_owned()
+        }
+        Cause::ReachOffline => "Connect this machine to the network, then check again.".to_owned(),
+        Cause::ReachNoName => {
+            "Look whether other addresses can be opened in a browser. If they can, this one is wrong or for a network that you are not in; \
+             if none can, connect to the network again."
+                .to_owned()
+        }
+        Cause::ReachRefused | Cause::ReachNoAnswer => {
+            "Try it in a browser, and once more later. If it works elsewhere, something in this network is in the way: ask whoever looks \
+             after it."
+                .to_owned()
+        }
+        Cause::ReachTls => {
+            "Look whether this machine's clock is right. In a company's network, ask for its certificate and install it for the whole \
+             system; do not switch the check off."
+                .to_owned()
+        }
+        Cause::ReachProxy => {
+            "Correct the proxy in the variables https_proxy and http_proxy, or name this address in no_proxy; ask whoever looks after the \
+             network for the right values."
+                .to_owned()
+        }
+        Cause::ReachStatus => "Open the address in a browser: it may need an account, or may have moved.".to_owned(),
+        Cause::SubnetTaken => format!(
+            "Leave the network that takes these addresses ({found}) while you work on this project, or have the project use other ones."
+        ),
+        _ => format!("Look at {} yourself.", case.title()),
+    }
+}
+
+fn group_absent(case: &Case<'_>) -> Fix {
+    let group = case.finding.particulars.group.as_deref().unwrap_or_default();
+    if case.bench.os != Some(Os::Linux) {
+        return Fix::say(format!("This system has no group {group}; ask the project what stands for it here."));
+    }
+    let mut fix = case.join_group();
+    fix.say = format!("Make the group {group}, and become a member of it.");
+    fix.run.insert(0, case.bench.as_admin(&format!("groupadd {}", case.quoted(group))));
+    let know = "Most groups come with a package or a driver: only make one by hand if the project says so.";
+    fix.caution = Some(fix.caution.map_or_else(|| know.to_owned(), |caution| format!("{know} {caution}")));
+    fix
+}
+
+fn device_missing(case: &Case<'_>) -> Fix {
+    let path = case.path();
+    let serial = ["ttyUSB", "ttyACM"].iter().any(|name| path.contains(name));
+    let mut fix = Fix::say(format!("Connect the device, with a cable that carries data, and look again for {path}."));
+    if serial && case.bench.os == Some(Os::Linux) {
+        fix.say.push_str(" This lists the serial devices that are here now:");
+        fix.run = vec!["ls -l /dev/serial/by-id".to_owned()];
+    }
+    fix
+}
+
+fn name(case: &Case<'_>, cause: Cause) -> Fix {
+    let Subject::Hostname(host) = &case.requirement.subject else {
+        return Fix::say("Look whether the name is written rightly, and whether you are in the network that knows it.");
+    };
+    let Some(address) = &host.points_to else {
+        return Fix::say(format!("Look whether you are in the network that knows the name {}.", host.name));
+    };
+    let windows = case.bench.os == Some(Os::Windows);
+    let file = if windows { "C:\\Windows\\System32\\drivers\\etc\\hosts" } else { "/etc/hosts" };
+    let line = format!("{address} {}", host.name);
+    if cause == Cause::NameElsewhere {
+        return Fix {
+            admin: true,
+            caution: case.bench.admin_caution(),
+            ..Fix::say(format!("Correct the line with {} in {file}, with admin rights, so that it reads: {line}", host.name))
+        };
+    }
+    let say = format!("Give this machine the name {}: add a line to {file}.", host.name);
+    if windows {
+        return case.admin_step(say, &[&format!("Add-Content -Path {file} -Value {}", case.quoted(&line))]);
+    }
+    let mut fix = case.admin_step(say, &[]);
+    fix.run = vec![format!("echo {} | {}", case.quoted(&line), case.bench.as_admin(&format!("tee -a {file}")))];
+    fix
+}

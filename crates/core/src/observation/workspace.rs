@@ -1,0 +1,227 @@
+//! What is seen of the person's files, variables, settings and working copy. Values are never kept: only whether they are there and fit.
+
+use crate::prelude::*;
+use crate::text::join_words;
+use core::fmt::{self, Display};
+use serde::{Deserialize, Serialize};
+
+/// What is at a path.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct PathState {
+    /// The path as the system knows it.
+    pub path: String,
+    /// What is there.
+    pub nature: Nature,
+    /// Its permission bits, where the system has such.
+    pub mode: Option<u32>,
+    /// It belongs to this user; `None` where the system does not tell.
+    pub mine: Option<bool>,
+    /// The user it belongs to, where it has a name.
+    pub owner: Option<String>,
+    /// This user may write it, or where nothing is there, may make it.
+    pub writable: bool,
+    /// This user may execute it.
+    pub executable: bool,
+    /// Whether its text holds what was looked for; `None` where nothing was, or it could not be read.
+    pub holds: Option<bool>,
+}
+
+/// What sort of thing is at a path.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Nature {
+    /// Nothing.
+    Missing,
+    /// A file.
+    File,
+    /// A folder.
+    Folder,
+    /// Something else: a device, a socket.
+    Other,
+    /// A link to this place, where nothing is.
+    Dangling(String),
+}
+
+/// What a value is, without the value.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Value {
+    /// There is none.
+    Unset,
+    /// It is there and empty.
+    Empty,
+    /// It is there; whether it has the shape that was asked for.
+    Set(bool),
+}
+
+/// Where a variable is set.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct VariableState {
+    /// In this process's environment.
+    pub environment: Value,
+    /// In the file that was named, with the place.
+    pub file: Option<(String, Value)>,
+    /// A file that new terminals read sets it: that file.
+    pub startup: Option<String>,
+}
+
+/// What is known of a library.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct LibraryState {
+    /// Its description for builds: the file, and the version in it.
+    pub description: Option<(String, String)>,
+    /// The library itself, as programs load it.
+    pub loaded_from: Option<String>,
+}
+
+/// The state of a working copy; what was not asked for is empty.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+pub struct CheckoutState {
+    /// The place is a working copy at all.
+    pub present: bool,
+    /// The current branch; none where no branch is current.
+    pub branch: Option<String>,
+    /// Submodules that were not fetched.
+    pub submodules: Vec<String>,
+    /// Large files of which only the pointer is there.
+    pub large_files: Vec<String>,
+    /// How many files have changes that are not committed; `None` where it was not asked or could not be found out.
+    pub changed: Option<usize>,
+}
+
+/// What a file of the project says about a tool's version.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Pinned {
+    /// This range of versions, said there.
+    Range(String, String),
+    /// Every version does, said there.
+    Any(String),
+    /// The file is not there.
+    NoFile,
+    /// The file says nothing about it.
+    Silent,
+    /// It says something that is no version, there.
+    Unreadable(String),
+}
+
+/// A limit of the system.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum LimitState {
+    /// The number in force; the one up to which this user may raise it, where there is one.
+    Number(u64, Option<u64>),
+    /// There is no limit.
+    Unlimited,
+    /// An ability that is there, or not.
+    Able(bool),
+}
+
+impl Display for PathState {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match &self.nature {
+            Nature::Missing => return f.write_str("nothing there"),
+            Nature::Dangling(target) => return write!(f, "a link to {target}, which is not there"),
+            Nature::File => f.write_str("a file")?,
+            Nature::Folder => f.write_str("a folder")?,
+            Nature::Other => f.write_str("neither a file nor a folder")?,
+        }
+        if let Some(mode) = self.mode {
+            write!(f, ", mode {mode:o}")?;
+        }
+        match (self.mine, &self.owner) {
+            (Some(true), _) => f.write_str(", yours")?,
+            (_, Some(owner)) => write!(f, ", of {owner}")?,
+            _ => {}
+        }
+        if !self.writable {
+            f.write_str(", not writable for you")?;
+        }
+        match self.holds {
+            Some(true) => f.write_str("; its text fits"),
+            Some(false) => f.write_str("; its text does not fit"),
+            None => Ok(()),
+        }
+    }
+}
+
+impl Value {
+    /// In words, without the value.
+    pub fn words(self) -> &'static str {
+        match self {
+            Self::Unset => "not set",
+            Self::Empty => "set to nothing",
+            Self::Set(true) => "set",
+            Self::Set(false) => "set, in another form",
+        }
+    }
+}
+
+impl Display for VariableState {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{} in the environment", self.environment.words())?;
+        if let Some((place, value)) = &self.file {
+            write!(f, "; {} in {place}", value.words())?;
+        }
+        match &self.startup {
+            Some(file) => write!(f, "; set in {file}"),
+            None => Ok(()),
+        }
+    }
+}
+
+impl Display for LibraryState {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match (&self.description, &self.loaded_from) {
+            (Some((file, version)), _) => write!(f, "version {version}, by {file}"),
+            (None, Some(library)) => write!(f, "no description for builds; the library itself is {library}"),
+            (None, None) => f.write_str("neither a description for builds nor the library"),
+        }
+    }
+}
+
+impl Display for CheckoutState {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        if !self.present {
+            return f.write_str("no working copy");
+        }
+        match &self.branch {
+            Some(branch) => write!(f, "on branch {branch}")?,
+            None => f.write_str("on no branch")?,
+        }
+        if !self.submodules.is_empty() {
+            write!(f, "; not fetched: {}", join_words(&self.submodules, "and"))?;
+        }
+        if !self.large_files.is_empty() {
+            write!(f, "; only pointers: {}", join_words(&self.large_files, "and"))?;
+        }
+        match self.changed {
+            Some(count) => write!(f, "; {count} changed"),
+            None => Ok(()),
+        }
+    }
+}
+
+impl Display for Pinned {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Range(range, place) => write!(f, "{range}, said in {place}"),
+            Self::Any(place) => write!(f, "any version, said in {place}"),
+            Self::NoFile => f.write_str("the file is not there"),
+            Self::Silent => f.write_str("nothing about it"),
+            Self::Unreadable(place) => write!(f, "no version that can be read, in {place}"),
+        }
+    }
+}
+
+impl Display for LimitState {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Number(number, Some(most)) if most != number => write!(f, "{number}, which you may raise to {most}"),
+            Self::Number(number, _) => write!(f, "{number}"),
+            Self::Unlimited => f.write_str("no limit"),
+            Self::Able(true) => f.write_str("allowed"),
+            Self::Able(false) => f.write_str("not allowed"),
+        }
+    }
+}

@@ -1,0 +1,179 @@
+//! Sockets, services, sites, names and networks of a described machine.
+
+use super::answer::{binding, resolve, said};
+use super::parse::texts;
+use super::shape::Shape;
+use super::workspace::mode;
+use crate::document::{Fields, shortened};
+use crate::guide::Protocol;
+use crate::observation::{Binding, Connection, Fetched, Network, Observation, SocketState};
+use crate::probe::{PortPlace, Probe};
+use crate::problem::ProblemKind;
+use crate::text::Pattern;
+use std::collections::HashMap;
+use std::net::IpAddr;
+
+/// What is described here. `None` is: it does not say.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Net {
+    sockets: HashMap<String, SocketState>,
+    /// By `host:port`, or by the address without its path.
+    sites: HashMap<String, Site>,
+    online: Option<bool>,
+    networks: Option<Vec<Network>>,
+    names: Option<HashMap<String, Vec<IpAddr>>>,
+}
+
+/// Somebody who answers, or does not.
+#[derive(Debug, Clone)]
+struct Site {
+    trouble: Option<Fetched>,
+    status: u16,
+    text: String,
+}
+
+pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
+    read_sockets(top, shape);
+    for (key, name) in [("service", "at"), ("site", "url")] {
+        for fields in if top.has(key) { top.tables(key, key) } else { Vec::new() } {
+            let at = fields.required(name).map(|at| at.value.trim_end_matches('/').to_owned());
+            let site = read_site(&fields);
+            shape.net.sites.extend(at.map(|at| (at, site)));
+            fields.finish(|_| None);
+        }
+    }
+    if let Some(fields) = top.table("network", "network") {
+        shape.net.online = fields.flag("online");
+        if fields.has("networks") {
+            shape.net.networks = Some(texts(&fields, "networks").iter().filter_map(|text| network(&fields, text)).collect());
+        }
+        fields.finish(|_| None);
+    }
+    if let Some(fields) = top.table("names", "names") {
+        let mut names = HashMap::new();
+        for (name, value) in fields.entries() {
+            let list = value.get_ref().as_array();
+            let texts = list.into_iter().flatten().filter_map(|one| one.get_ref().as_str()).chain(value.get_ref().as_str());
+            let addresses: Option<Vec<IpAddr>> = texts.map(|text| text.parse().ok()).collect();
+            match addresses.filter(|addresses| !addresses.is_empty()) {
+                Some(addresses) => {
+                    names.insert(name.value.to_owned(), addresses);
+                }
+                None => fields.problems().report(
+                    ProblemKind::BadValue,
+                    value.span(),
+                    "an IP address in quotes, or a list of them, stands here",
+                ),
+            }
+        }
+        shape.net.names = Some(names);
+    }
+}
+
+/// `wlan0 192.168.1.20/24`.
+fn network(fields: &Fields<'_>, text: &str) -> Option<Network> {
+    let parsed = text.split_once(' ').and_then(|(interface, rest)| {
+        let (address, prefix) = rest.trim().split_once('/')?;
+        Some(Network { interface: interface.to_owned(), address: address.parse().ok()?, prefix: prefix.parse().ok()? })
+    });
+    if parsed.is_none() {
+        let message = format!("`{}` is not an interface with its address, like \"wlan0 192.168.1.20/24\"", shortened(text));
+        fields.problems().report(ProblemKind::BadValue, fields.key_span("networks"), message);
+    }
+    parsed
+}
+
+fn read_sockets(top: &Fields<'_>, shape: &mut Shape) {
+    let words = [("answers", 0_u8), ("denied", 1), ("dead", 2), ("no-socket", 3)];
+    for fields in if top.has("socket") { top.tables("socket", "socket") } else { Vec::new() } {
+        let path = fields.required("path");
+        let (group, mode) = (fields.owned("group"), mode(&fields));
+        let state = match fields.word("state", &words).unwrap_or(0) {
+            0 => SocketState::Answers,
+            1 => SocketState::Denied(group, mode),
+            2 => SocketState::Dead,
+            _ => SocketState::NoSocket,
+        };
+        if let Some(path) = path {
+            let path = resolve(shape, path.value);
+            shape.net.sockets.insert(path, state);
+        }
+        fields.finish(|_| None);
+    }
+}
+
+fn read_site(fields: &Fields<'_>) -> Site {
+    let words =
+        [("refused", 0_u8), ("no-answer", 1), ("no-name", 2), ("no-way", 3), ("not-http", 4), ("not-secure", 5), ("proxy", 6)];
+    let reason = fields.owned("reason").unwrap_or_else(|| "the described machine says so".to_owned());
+    let trouble = fields.word("fails", &words).map(|word| match word {
+        0 => Fetched::Failed(Connection::Refused),
+        1 => Fetched::Failed(Connection::NoAnswer),
+        2 => Fetched::Failed(Connection::NoName),
+        3 => Fetched::Failed(Connection::NoWay(reason)),
+        4 => Fetched::NotHttp,
+        5 => Fetched::Insecure(reason),
+        _ => Fetched::Proxy(reason),
+    });
+    let status = fields.number("status").and_then(|number| u16::try_from(number.value).ok()).unwrap_or(200);
+    Site { trouble, status, text: fields.owned("text").unwrap_or_default() }
+}
+
+/// The answer to a probe about what is described here; `None` for other probes.
+pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
+    let net = &shape.net;
+    Some(match probe {
+        Probe::Socket { path } => {
+            Observation::Socket(net.sockets.get(&resolve(shape, path)).cloned().unwrap_or(SocketState::Missing))
+        }
+        Probe::Connection { host, port } => {
+            said(connection(shape, &format!("{host}:{port}"), host, *port).map(Observation::Connection))
+        }
+        Probe::Fetch { url, pattern, .. } => said(fetched(shape, url, pattern.as_deref()).map(Observation::Fetched)),
+        Probe::Online => said(net.online.map(Observation::Online)),
+        Probe::Networks => said(net.networks.clone().map(Observation::Networks)),
+        Probe::Addresses { name } if name == "localhost" => Observation::Addresses(vec![std::net::Ipv4Addr::LOCALHOST.into()]),
+        Probe::Addresses { name } => {
+            said(net.names.as_ref().map(|names| Observation::Addresses(names.get(name).cloned().unwrap_or_default())))
+        }
+        _ => return None,
+    })
+}
+
+fn connection(shape: &Shape, place: &str, host: &str, port: u16) -> Option<Connection> {
+    if let Some(site) = shape.net.sites.get(place) {
+        return Some(match &site.trouble {
+            Some(Fetched::Failed(connection)) => connection.clone(),
+            _ => Connection::Taken,
+        });
+    }
+    // What the description says of the port says it of the service too.
+    if host != "localhost" && !host.parse::<IpAddr>().is_ok_and(|address| address.is_loopback()) {
+        return None;
+    }
+    match binding(shape, &PortPlace { protocol: Protocol::Tcp, address: None, port })? {
+        Binding::Held => Some(Connection::Taken),
+        _ => Some(Connection::Refused),
+    }
+}
+
+fn fetched(shape: &Shape, url: &str, pattern: Option<&str>) -> Option<Fetched> {
+    let (scheme, rest) = url.split_once("://")?;
+    let authority = rest.split(['/', '?', '#']).next()?;
+    let site = [url.trim_end_matches('/'), &format!("{scheme}://{authority}"), authority]
+        .into_iter()
+        .find_map(|key| shape.net.sites.get(key));
+    let Some(site) = site else {
+        let (host, port) = authority.rsplit_once(':')?;
+        let connection = connection(shape, authority, host, port.parse().ok()?)?;
+        // Something takes connections there; what it says is not described.
+        return (connection != Connection::Taken).then_some(Fetched::Failed(connection));
+    };
+    Some(match &site.trouble {
+        Some(trouble) => trouble.clone(),
+        None => {
+            let pattern = pattern.and_then(|pattern| Pattern::new(pattern).ok());
+            Fetched::Answer(site.status, pattern.map(|pattern| pattern.matches(&site.text)))
+        }
+    })
+}

@@ -1,0 +1,243 @@
+//! Files, variables, libraries, settings, the working copy, commands and limits of a described machine.
+
+use super::answer::{resolve, said};
+use super::parse::{read_run, texts};
+use super::shape::Shape;
+use crate::document::{Fields, as_number};
+use crate::observation::{
+    CheckoutState, LibraryState, LimitState, Nature, Observation, PathState, Pinned, Run, Value, VariableState,
+};
+use crate::probe::Probe;
+use crate::problem::ProblemKind;
+use crate::read::{env_value, sets_variable};
+use crate::text::Pattern;
+use std::collections::HashMap;
+
+/// A file or a folder.
+#[derive(Debug, Clone, Default)]
+pub(super) struct DescribedPath {
+    pub(super) folder: bool,
+    pub(super) text: String,
+    pub(super) mode: Option<u32>,
+    pub(super) owner: Option<String>,
+    pub(super) writable: Option<bool>,
+    pub(super) executable: Option<bool>,
+    pub(super) link_to: Option<String>,
+}
+
+/// What is described here. `None` is: it does not say.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Workspace {
+    pub(super) environment: HashMap<String, String>,
+    pub(super) paths: HashMap<String, DescribedPath>,
+    libraries: HashMap<String, LibraryState>,
+    settings: Option<HashMap<String, String>>,
+    checkout: Option<CheckoutState>,
+    commands: HashMap<Vec<String>, Run>,
+    limits: HashMap<String, LimitState>,
+}
+
+/// The tables `key` of a description.
+fn tables<'t>(top: &Fields<'t>, key: &'static str) -> Vec<Fields<'t>> {
+    if top.has(key) { top.tables(key, key) } else { Vec::new() }
+}
+
+/// The named texts of a table.
+pub(super) fn named_texts(fields: &Fields<'_>) -> HashMap<String, String> {
+    let mut all = HashMap::new();
+    for (name, value) in fields.entries() {
+        match value.get_ref().as_str() {
+            Some(text) => {
+                all.insert(name.value.to_owned(), text.to_owned());
+            }
+            None => fields.problems().report(ProblemKind::WrongType, value.span(), "a text in quotes stands here"),
+        }
+    }
+    all
+}
+
+pub(super) fn mode(fields: &Fields<'_>) -> Option<u32> {
+    fields.read("mode", |text| u32::from_str_radix(text, 8).map_err(|_| "a mode is written in octal digits, like \"660\""))
+}
+
+pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
+    if let Some(fields) = top.table("environment", "environment") {
+        shape.workspace.environment = named_texts(&fields);
+    }
+    for (key, folder) in [("file", false), ("folder", true)] {
+        for fields in tables(top, key) {
+            if let Some(path) = fields.required("path") {
+                let path = resolve(shape, path.value);
+                let described = DescribedPath {
+                    folder,
+                    text: fields.owned("text").unwrap_or_default(),
+                    mode: mode(&fields),
+                    owner: fields.owned("owner"),
+                    writable: fields.flag("writable"),
+                    executable: fields.flag("executable"),
+                    link_to: fields.owned("link_to").map(|target| resolve(shape, &target)),
+                };
+                shape.workspace.paths.insert(path, described);
+            }
+            fields.finish(|_| None);
+        }
+    }
+    for fields in tables(top, "library") {
+        if let Some(name) = fields.required("name").map(|name| name.value.to_owned()) {
+            let version = fields.owned("version");
+            let file = fields.owned("described_by").unwrap_or_else(|| format!("/usr/lib/pkgconfig/{name}.pc"));
+            let state =
+                LibraryState { description: version.map(|version| (file, version)), loaded_from: fields.owned("loaded_from") };
+            shape.workspace.libraries.insert(name, state);
+        }
+        fields.finish(|_| None);
+    }
+    if let Some(fields) = top.table("settings", "settings") {
+        shape.workspace.settings = Some(named_texts(&fields));
+    }
+    if let Some(fields) = top.table("checkout", "checkout") {
+        shape.workspace.checkout = Some(CheckoutState {
+            present: fields.flag("present").unwrap_or(true),
+            branch: fields.owned("branch"),
+            submodules: texts(&fields, "submodules_not_fetched"),
+            large_files: texts(&fields, "large_files_not_fetched"),
+            changed: fields.number("changed").and_then(|number| usize::try_from(number.value).ok()).or(Some(0)),
+        });
+        fields.finish(|_| None);
+    }
+    for fields in tables(top, "command") {
+        let words: Vec<String> = fields.some_texts("words").into_iter().map(|word| word.value.to_owned()).collect();
+        shape.workspace.commands.insert(words, read_run(&fields));
+        fields.finish(|_| None);
+    }
+    read_limits(top, shape);
+}
+
+fn read_limits(top: &Fields<'_>, shape: &mut Shape) {
+    let Some(fields) = top.table("limits", "limits") else { return };
+    for (name, value) in fields.entries() {
+        let inner = value.get_ref();
+        let pair = inner.as_array().map(|list| list.iter().map(|one| as_number(one.get_ref())).collect::<Vec<_>>());
+        let limit = match (as_number(inner), inner.as_bool(), inner.as_str(), pair.as_deref()) {
+            (Some(number), ..) => Some(LimitState::Number(number, None)),
+            (_, Some(able), ..) => Some(LimitState::Able(able)),
+            (_, _, Some("unlimited"), _) => Some(LimitState::Unlimited),
+            (_, _, _, Some([Some(now), most])) => Some(LimitState::Number(*now, *most)),
+            _ => None,
+        };
+        match limit {
+            Some(limit) => {
+                shape.workspace.limits.insert(name.value.to_owned(), limit);
+            }
+            None => {
+                let message = "a number, [now, most], \"unlimited\", or true or false stands here";
+                fields.problems().report(ProblemKind::WrongType, value.span(), message);
+            }
+        }
+    }
+}
+
+/// The answer to a probe about what is described here; `None` for other probes.
+pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
+    let workspace = &shape.workspace;
+    let pattern = |source: &Option<String>| source.as_ref().and_then(|source| Pattern::new(source).ok());
+    Some(match probe {
+        Probe::Path { path, pattern: wanted } => Observation::Path(path_state(shape, path, pattern(wanted).as_ref())),
+        Probe::Variable { name, env_file, pattern: wanted } => {
+            Observation::Variable(variable(shape, name, env_file.as_deref(), pattern(wanted).as_ref()))
+        }
+        Probe::Library { name } => {
+            let absent = LibraryState { description: None, loaded_from: None };
+            Observation::Library(workspace.libraries.get(name).cloned().unwrap_or(absent))
+        }
+        Probe::Setting { key, pattern: wanted, .. } => said(workspace.settings.as_ref().map(|settings| {
+            let value = settings.get(key).map(|value| value_of(value, pattern(wanted).as_ref()));
+            Observation::Setting(value.unwrap_or(Value::Unset))
+        })),
+        Probe::Checkout { submodules, large_files, clean, .. } => said(workspace.checkout.clone().map(|mut state| {
+            // What was not asked for is not told.
+            if !submodules {
+                state.submodules.clear();
+            }
+            if !large_files {
+                state.large_files.clear();
+            }
+            state.changed = state.changed.filter(|_| *clean);
+            Observation::Checkout(state)
+        })),
+        Probe::Command { words, .. } => said(workspace.commands.get(words).cloned().map(Observation::Run)),
+        Probe::Limit { name } => said(workspace.limits.get(name).copied().map(Observation::Limit)),
+        Probe::Pinned { file, tools } => Observation::Pinned(match workspace.paths.get(&resolve(shape, file)) {
+            Some(path) => crate::repository::pinned(file, &path.text, tools),
+            None => Pinned::NoFile,
+        }),
+        _ => return None,
+    })
+}
+
+fn value_of(value: &str, pattern: Option<&Pattern>) -> Value {
+    if value.is_empty() { Value::Empty } else { Value::Set(pattern.is_none_or(|pattern| pattern.matches(value))) }
+}
+
+fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> VariableState {
+    let workspace = &shape.workspace;
+    let environment = workspace.environment.get(name).map_or(Value::Unset, |value| value_of(value, pattern));
+    let text = |path: &str| workspace.paths.get(&resolve(shape, path)).map(|path| path.text.as_str());
+    let file = env_file.map(|file| match text(file).and_then(|text| env_value(text, name)) {
+        Some((line, value)) => (format!("{file}, line {line}"), value_of(&value, pattern)),
+        None => (file.to_owned(), Value::Unset),
+    });
+    let own = shape.account.as_ref().and_then(|account| account.startup_file.as_deref());
+    let startup = own.into_iter().chain(["~/.profile"]).find(|path| text(path).is_some_and(|text| sets_variable(text, name)));
+    VariableState { environment, file, startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned) }
+}
+
+fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState {
+    let path = resolve(shape, path);
+    let mut state = PathState {
+        nature: Nature::Missing,
+        mode: None,
+        mine: None,
+        owner: None,
+        writable: true,
+        executable: false,
+        holds: None,
+        path: path.clone(),
+    };
+    let paths = &shape.workspace.paths;
+    let Some(described) = paths.get(&path) else {
+        // A folder is there when something in it is.
+        let inside = |below: &String| below.strip_prefix(&path).is_some_and(|rest| rest.starts_with('/'));
+        let known = path == shape.project || Some(&path) == shape.home.as_ref() || paths.keys().any(inside);
+        if known {
+            state.nature = Nature::Folder;
+            state.executable = true;
+            state.mine = Some(true);
+            state.holds = pattern.map(|pattern| lists(paths.keys(), &path, pattern));
+        }
+        return state;
+    };
+    if let Some(target) = described.link_to.as_ref().filter(|target| !paths.contains_key(*target)) {
+        state.nature = Nature::Dangling(target.clone());
+        return state;
+    }
+    let user = shape.account.as_ref().and_then(|account| account.name.clone());
+    let root = shape.account.as_ref().is_some_and(|account| account.root);
+    let mine = described.owner.is_none() || described.owner == user;
+    state.nature = if described.folder { Nature::Folder } else { Nature::File };
+    state.mode = described.mode;
+    state.mine = Some(mine);
+    state.owner = described.owner.clone().or(user);
+    state.writable = described.writable.unwrap_or(mine || root);
+    state.executable = described.executable.unwrap_or(described.folder || described.mode.is_some_and(|mode| mode & 0o111 != 0));
+    state.holds = pattern
+        .map(|pattern| if described.folder { lists(paths.keys(), &path, pattern) } else { pattern.matches(&described.text) });
+    state
+}
+
+fn lists<'p>(mut paths: impl Iterator<Item = &'p String>, folder: &str, pattern: &Pattern) -> bool {
+    paths.any(|path| {
+        let rest = path.strip_prefix(folder).and_then(|rest| rest.strip_prefix('/'));
+        rest.and_then(|rest| rest.split('/').next()).is_some_and(|name| pattern.matches(name))
+    })
+}

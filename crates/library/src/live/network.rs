@@ -1,0 +1,215 @@
+//! Who answers where. What may be slow is done aside, so that its time is bounded and Ctrl-C is heard.
+
+use super::{Live, os};
+use crate::observation::{Connection, Fetched, Observation, Way};
+use crate::read::proxy_for;
+use crate::text::Pattern;
+use std::io::{Error, ErrorKind};
+use std::net::{TcpStream, ToSocketAddrs};
+use std::sync::mpsc::{RecvTimeoutError, channel};
+use std::time::{Duration, Instant};
+
+/// How much of an answer is read, in bytes.
+const READ_BYTES: u64 = 1 << 20;
+/// How often it is looked whether the person has interrupted.
+const TICK: Duration = Duration::from_millis(50);
+
+/// Does something aside; `None` when its time is up or the person interrupts.
+fn aside<T: Send + 'static>(live: &Live, work: impl FnOnce() -> T + Send + 'static) -> Option<T> {
+    let (sender, receiver) = channel();
+    // It ends by its own limits, or with the program.
+    std::thread::Builder::new().spawn(move || sender.send(work())).ok()?;
+    let end = Instant::now() + live.time_limit + TICK;
+    loop {
+        match receiver.recv_timeout(TICK) {
+            Ok(done) => return Some(done),
+            Err(RecvTimeoutError::Disconnected) => return None,
+            Err(RecvTimeoutError::Timeout) if live.interrupt.is_raised() || Instant::now() >= end => return None,
+            Err(RecvTimeoutError::Timeout) => {}
+        }
+    }
+}
+
+/// Whether somebody takes a connection.
+pub(super) fn connection(live: &Live, host: &str, port: u16) -> Observation {
+    let (host, limit) = (host.to_owned(), live.time_limit);
+    let connection = aside(live, move || connect(&host, port, limit));
+    Observation::Connection(connection.unwrap_or(Connection::NoAnswer))
+}
+
+fn connect(host: &str, port: u16, limit: Duration) -> Connection {
+    let Ok(addresses) = (host, port).to_socket_addrs() else { return Connection::NoName };
+    let mut worst = Connection::NoName;
+    for address in addresses {
+        match TcpStream::connect_timeout(&address, limit) {
+            Ok(_) => return Connection::Taken,
+            // A name leads to several addresses; that one of them refuses says more than that another has no way.
+            Err(error) if worst != Connection::Refused => worst = failed(&error),
+            Err(_) => {}
+        }
+    }
+    worst
+}
+
+fn failed(error: &Error) -> Connection {
+    match error.kind() {
+        ErrorKind::ConnectionRefused => Connection::Refused,
+        ErrorKind::TimedOut | ErrorKind::WouldBlock => Connection::NoAnswer,
+        _ => Connection::NoWay(error.to_string()),
+    }
+}
+
+/// Where a name leads. That a name cannot be looked up now is no address either.
+pub(super) fn addresses(live: &Live, name: &str) -> Observation {
+    let host = name.to_owned();
+    let found = aside(live, move || {
+        let found = (host.as_str(), 0).to_socket_addrs();
+        let mut addresses: Vec<_> = found.into_iter().flatten().map(|address| address.ip()).collect();
+        addresses.sort();
+        addresses.dedup();
+        addresses
+    });
+    match found {
+        Some(addresses) => Observation::Addresses(addresses),
+        None => Observation::CouldNotLook("the name servers did not answer in time".to_owned()),
+    }
+}
+
+/// Whether there is a way out of this machine; a proxy is one.
+pub(super) fn online() -> Observation {
+    let proxied = ["https", "http"].iter().any(|scheme| proxy_for(&format!("{scheme}://outside.test/"), variable).is_some());
+    match os::has_way_out() {
+        _ if proxied => Observation::Online(true),
+        Ok(way) => Observation::Online(way),
+        Err(reason) => Observation::CouldNotLook(reason),
+    }
+}
+
+fn variable(name: &str) -> Option<String> {
+    std::env::var(name).ok()
+}
+
+/// What an address answers to `GET`. Where it sends on to is not followed: only what the guide names is asked.
+pub(super) fn fetch(live: &Live, url: &str, pattern: Option<Pattern>, way: Way) -> Observation {
+    if url.starts_with("https:") && cfg!(not(feature = "https")) {
+        return Observation::NotSupported("this program was built without what secure connections need".to_owned());
+    }
+    let proxy = if way == Way::Configured { proxy_for(url, variable) } else { None };
+    let (url, limit) = (url.to_owned(), live.time_limit);
+    let fetched = aside(live, move || get(&url, pattern.as_ref(), proxy.as_deref(), limit));
+    Observation::Fetched(fetched.unwrap_or(Fetched::Failed(Connection::NoAnswer)))
+}
+
+fn get(url: &str, pattern: Option<&Pattern>, proxy: Option<&str>, limit: Duration) -> Fetched {
+    let configured = match proxy.map(ureq::Proxy::new).transpose() {
+        Ok(proxy) => proxy,
+        Err(_) => return Fetched::Proxy("the variable that names it holds no address".to_owned()),
+    };
+    let agent = agent(configured, limit);
+    let answer = match agent.get(url).call() {
+        Ok(answer) => answer,
+        Err(error) => return explain(&error, proxy.is_some()),
+    };
+    let status = answer.status().as_u16();
+    if status == 407 && proxy.is_some() {
+        return Fetched::Proxy("it asks for a name and a password".to_owned());
+    }
+    let holds = pattern.map(|pattern| {
+        let mut body = answer.into_body();
+        let text = body.with_config().limit(READ_BYTES).lossy_utf8(true).read_to_string();
+        text.is_ok_and(|text| pattern.matches(&text))
+    });
+    Fetched::Answer(status, holds)
+}
+
+fn agent(proxy: Option<ureq::Proxy>, limit: Duration) -> ureq::Agent {
+    let config = ureq::Agent::config_builder()
+        .timeout_global(Some(limit))
+        .http_status_as_error(false)
+        .max_redirects(0)
+        .max_redirects_will_error(false)
+        .proxy(proxy)
+        .user_agent(concat!("setup-ready/", env!("CARGO_PKG_VERSION")));
+    #[cfg(feature = "https")]
+    let config = {
+        use ureq::tls::{RootCerts, TlsConfig, TlsProvider};
+        let provider = std::sync::Arc::new(rustls::crypto::ring::default_provider());
+        config.tls_config(
+            TlsConfig::builder()
+                .provider(TlsProvider::Rustls)
+                .root_certs(RootCerts::PlatformVerifier)
+                .unversioned_rustls_crypto_provider(provider)
+                .build(),
+        )
+    };
+    config.build().into()
+}
+
+/// What a failed request says about the way there. The client's own words are kept out: they may hold an address with a password.
+fn explain(error: &ureq::Error, proxied: bool) -> Fetched {
+    let by_proxy = |reason: &str| Fetched::Proxy(reason.to_owned());
+    match error {
+        ureq::Error::Timeout(_) => Fetched::Failed(Connection::NoAnswer),
+        ureq::Error::HostNotFound if proxied => by_proxy("its own name cannot be looked up"),
+        ureq::Error::HostNotFound => Fetched::Failed(Connection::NoName),
+        ureq::Error::ConnectProxyFailed(answer) => {
+            let status = answer.split_whitespace().find(|word| word.len() == 3 && word.bytes().all(|byte| byte.is_ascii_digit()));
+            match status {
+                Some("407") => by_proxy("it asks for a name and a password"),
+                Some(status) => Fetched::Proxy(format!("it answers with the status {status}")),
+                None => by_proxy("it refuses"),
+            }
+        }
+        ureq::Error::Io(error) => by_system(error, proxied),
+        ureq::Error::Protocol(_) | ureq::Error::LargeResponseHeader(..) => Fetched::NotHttp,
+        #[cfg(feature = "https")]
+        ureq::Error::Rustls(error) => Fetched::Insecure(insecure(error)),
+        ureq::Error::Tls(_) => Fetched::Insecure("the name in its address cannot be in a certificate".to_owned()),
+        _ => Fetched::Failed(Connection::NoAnswer),
+    }
+}
+
+fn by_system(error: &Error, proxied: bool) -> Fetched {
+    #[cfg(feature = "https")]
+    {
+        let mut source: Option<&(dyn std::error::Error + 'static)> = error.get_ref().map(|inner| inner as _);
+        while let Some(inner) = source {
+            if let Some(inner) = inner.downcast_ref::<rustls::Error>() {
+                return Fetched::Insecure(insecure(inner));
+            }
+            source = inner.source();
+        }
+    }
+    match error.kind() {
+        ErrorKind::ConnectionRefused if proxied => Fetched::Proxy("nothing listens where it should be".to_owned()),
+        // It hung up in the middle, or sent what is no answer.
+        ErrorKind::ConnectionReset | ErrorKind::ConnectionAborted | ErrorKind::UnexpectedEof | ErrorKind::BrokenPipe => {
+            Fetched::NotHttp
+        }
+        _ => Fetched::Failed(failed(error)),
+    }
+}
+
+/// What is wrong with a certificate, in words.
+#[cfg(feature = "https")]
+fn insecure(error: &rustls::Error) -> String {
+    use rustls::CertificateError as Wrong;
+    let text = match error {
+        rustls::Error::InvalidCertificate(wrong) => match wrong {
+            Wrong::UnknownIssuer => {
+                "nobody whom this system trusts has signed its certificate (in a company's network, the company may have put its own in \
+                 between)"
+            }
+            Wrong::Expired | Wrong::ExpiredContext { .. } => "its certificate has expired, or this machine's clock is wrong",
+            Wrong::NotValidYet | Wrong::NotValidYetContext { .. } => {
+                "its certificate is not valid yet, or this machine's clock is wrong"
+            }
+            Wrong::NotValidForName | Wrong::NotValidForNameContext { .. } => "its certificate is for another name",
+            Wrong::Revoked => "its certificate was revoked",
+            other => return format!("its certificate is not in order ({other})"),
+        },
+        rustls::Error::InvalidMessage(_) => "it does not speak TLS",
+        other => return other.to_string(),
+    };
+    text.to_owned()
+}

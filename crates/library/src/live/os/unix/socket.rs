@@ -1,0 +1,92 @@
+use crate::guide::Access;
+use crate::observation::{Device, Observation, SocketState};
+use rustix::fs::{self as fs, AtFlags, CWD, OFlags, accessat};
+use rustix::io::Errno;
+use rustix::net::{AddressFamily, SocketAddrUnix, SocketFlags, SocketType, connect, socket_with};
+use std::fs::{Metadata, OpenOptions};
+use std::io::{Error, ErrorKind};
+use std::os::unix::fs::{FileTypeExt, MetadataExt, OpenOptionsExt};
+use std::path::Path;
+
+/// Connects to a local socket, and closes the connection at once.
+pub(in crate::live) fn socket(path: &Path) -> Observation {
+    match path.metadata() {
+        Ok(metadata) if !metadata.file_type().is_socket() => return Observation::Socket(SocketState::NoSocket),
+        Err(error) if matches!(error.kind(), ErrorKind::NotFound | ErrorKind::NotADirectory) => {
+            return Observation::Socket(SocketState::Missing);
+        }
+        // Where the folder may not be searched, the connection says so.
+        _ => {}
+    }
+    let mut error = match attempt(path, SocketType::STREAM) {
+        Ok(()) => return Observation::Socket(SocketState::Answers),
+        Err(error) => error,
+    };
+    // Not every socket carries streams.
+    for kind in [SocketType::DGRAM, SocketType::SEQPACKET] {
+        if error != Errno::PROTOTYPE {
+            break;
+        }
+        match attempt(path, kind) {
+            Ok(()) => return Observation::Socket(SocketState::Answers),
+            Err(other) => error = other,
+        }
+    }
+    Observation::Socket(match error {
+        // Its queue is full: somebody listens.
+        Errno::AGAIN | Errno::INPROGRESS => SocketState::Answers,
+        Errno::NOENT => SocketState::Missing,
+        Errno::CONNREFUSED => SocketState::Dead,
+        Errno::ACCESS | Errno::PERM => {
+            let (group, mode) = owner(path.metadata().ok().as_ref());
+            SocketState::Denied(group, mode)
+        }
+        error => return Observation::CouldNotLook(Error::from(error).to_string()),
+    })
+}
+
+fn attempt(path: &Path, kind: SocketType) -> Result<(), Errno> {
+    let address = SocketAddrUnix::new(path)?;
+    let socket = socket_with(AddressFamily::UNIX, kind, SocketFlags::empty(), None)?;
+    rustix::io::ioctl_fionbio(&socket, true)?;
+    connect(&socket, &address)
+}
+
+fn owner(metadata: Option<&Metadata>) -> (Option<String>, Option<u32>) {
+    (metadata.map(|metadata| crate::live::os::group_of(metadata.gid())), metadata.map(|metadata| metadata.mode() & 0o7777))
+}
+
+/// Opens a device and closes it again, without waiting. A serial line is only asked for its permission: opening one resets many boards.
+pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
+    let metadata = path.metadata();
+    let kind = metadata.as_ref().map(Metadata::file_type);
+    if kind.is_ok_and(|kind| !kind.is_char_device() && !kind.is_block_device()) {
+        return Observation::Device(Device::Dead);
+    }
+    let write = access == Access::Write;
+    let serial = metadata.as_ref().is_ok_and(|metadata| crate::live::os::is_serial(path, metadata.rdev()));
+    let opened = if serial {
+        let wanted = if write { fs::Access::READ_OK | fs::Access::WRITE_OK } else { fs::Access::READ_OK };
+        accessat(CWD, path, wanted, AtFlags::EACCESS).map_err(Error::from)
+    } else {
+        let flags = OFlags::NONBLOCK | OFlags::NOCTTY;
+        let mut options = OpenOptions::new();
+        options.read(true).write(write).custom_flags(i32::try_from(flags.bits()).unwrap_or(0));
+        options.open(path).map(drop)
+    };
+    let Err(error) = opened else { return Observation::Device(Device::Opens) };
+    let is = |kind: ErrorKind| error.kind() == kind;
+    Observation::Device(if is(ErrorKind::NotFound) || is(ErrorKind::NotADirectory) {
+        Device::Missing
+    } else if is(ErrorKind::PermissionDenied) {
+        let (group, mode) = owner(metadata.ok().as_ref());
+        Device::Denied(group, mode)
+    } else if is(ErrorKind::ResourceBusy) {
+        Device::Busy
+    } else if matches!(error.raw_os_error(), Some(6 | 19)) {
+        // ENXIO and ENODEV: there is a node, and no driver behind it.
+        Device::Dead
+    } else {
+        return Observation::CouldNotLook(error.to_string());
+    })
+}

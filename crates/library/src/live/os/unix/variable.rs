@@ -1,0 +1,18 @@
+use super::path::text_of;
+use crate::read::sets_variable;
+use std::path::Path;
+
+/// Files that new shells and sessions read, at home.
+const AT_HOME: [&str; 9] =
+    [".profile", ".bash_profile", ".bashrc", ".zshenv", ".zprofile", ".zshrc", ".config/fish/config.fish", ".login", ".cshrc"];
+/// The same for every user.
+const FOR_ALL: [&str; 2] = ["/etc/environment", "/etc/profile"];
+
+/// The first file that new terminals read and that sets a variable.
+pub(in crate::live) fn startup_file_with(name: &str, home: Option<&Path>) -> Option<String> {
+    let own = AT_HOME.into_iter().filter(|file| home.is_some_and(|home| sets_variable(&text_of(&home.join(file)), name)));
+    let mut all = own
+        .map(|file| format!("~/{file}"))
+        .chain(FOR_ALL.into_iter().filter(|file| sets_variable(&text_of(Path::new(file)), name)).map(ToOwned::to_owned));
+    all.next()
+}

@@ -1,0 +1,31 @@
+use super::{Live, os};
+use crate::observation::{Observation, Value, VariableState};
+use crate::read::env_value;
+use crate::text::Pattern;
+use std::io::ErrorKind;
+
+/// Where a variable is set, and whether its value has a shape. The value itself goes no further than here.
+pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> Observation {
+    let environment = match std::env::var_os(name) {
+        None => Value::Unset,
+        Some(value) => shape(&value.to_string_lossy(), pattern),
+    };
+    let file = match env_file.map(|file| (file, crate::read_text(&live.place(file)))) {
+        None => None,
+        Some((file, Ok(text))) => Some(match env_value(&text, name) {
+            Some((line, value)) => (format!("{file}, line {line}"), shape(&value, pattern)),
+            None => (file.to_owned(), Value::Unset),
+        }),
+        Some((file, Err(crate::LoadError::Unreadable { reason, .. }))) if reason.kind() == ErrorKind::NotFound => {
+            Some((file.to_owned(), Value::Unset))
+        }
+        Some((_, Err(error))) => return Observation::CouldNotLook(error.to_string()),
+    };
+    let startup = if environment == Value::Unset { os::startup_file_with(name, live.home.as_deref()) } else { None };
+    Observation::Variable(VariableState { environment, file, startup })
+}
+
+/// What is told of a value.
+pub(super) fn shape(value: &str, pattern: Option<&Pattern>) -> Value {
+    if value.is_empty() { Value::Empty } else { Value::Set(pattern.is_none_or(|pattern| pattern.matches(value))) }
+}

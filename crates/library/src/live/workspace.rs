@@ -1,0 +1,136 @@
+//! The project's working copy, its version control's settings, and the guide's own commands.
+
+use super::variable::shape;
+use super::{Live, os, program};
+use crate::observation::{CheckoutState, Observation, Run, RunEnd, StartFailure};
+use crate::read::{branch_of_head, is_large_file_pointer, submodule_paths};
+use crate::text::Pattern;
+use std::io::Read;
+use std::path::{Path, PathBuf};
+use std::time::Duration;
+
+/// Submodules within submodules are followed so deep.
+const DEEPEST: usize = 4;
+/// Nothing that the working copy configures is started by looking at it.
+const HARMLESS: [&str; 4] = ["-c", "core.fsmonitor=false", "-c", "core.hooksPath=/dev/null"];
+
+fn git(live: &Live, folder: &Path, arguments: &[&str]) -> Result<Run, String> {
+    let found = program::copies(live, "git").into_iter().find(|copy| copy.executable && !copy.in_project);
+    let Some(git) = found else { return Err("git, which would tell, was not found on PATH".to_owned()) };
+    let folder = folder.display().to_string();
+    let words = ["-C", &folder].into_iter().chain(HARMLESS).chain(arguments.iter().copied());
+    Ok(live.run(Path::new(&git.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>()))
+}
+
+/// Whether a setting of git's is there, and has a shape. Its value goes no further than here.
+pub(super) fn setting(live: &Live, of: &str, key: &str, pattern: Option<&Pattern>) -> Observation {
+    if of != "git" {
+        return Observation::NotSupported(format!("settings of {of} are not read"));
+    }
+    match git(live, &live.folder, &["config", "--get", "--", key]) {
+        Ok(run) => match run.end {
+            RunEnd::Exit(0) => Observation::Setting(shape(run.stdout.trim_end_matches(['\n', '\r']), pattern)),
+            RunEnd::Exit(1) => Observation::Setting(crate::observation::Value::Unset),
+            RunEnd::NotStarted(_, reason) => Observation::CouldNotLook(reason),
+            RunEnd::Exit(_) | RunEnd::Signal(_) | RunEnd::TimeUp(_) | RunEnd::Interrupted => {
+                Observation::CouldNotLook(format!("git says: {}", run.stderr.lines().next().unwrap_or("nothing")))
+            }
+        },
+        Err(reason) => Observation::CouldNotLook(reason),
+    }
+}
+
+/// What is asked of a working copy.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Asked {
+    pub(super) submodules: bool,
+    pub(super) large_files: bool,
+    pub(super) clean: bool,
+}
+
+/// The state of the working copy that a folder is in.
+pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation {
+    let Some(root) = folder.ancestors().find(|folder| folder.join(".git").exists()) else {
+        return Observation::Checkout(CheckoutState::default());
+    };
+    let head = git_folder(root).map(|folder| crate::read_text(&folder.join("HEAD")));
+    let branch = match head {
+        Some(Ok(text)) => branch_of_head(&text),
+        Some(Err(error)) => return Observation::CouldNotLook(error.to_string()),
+        None => return Observation::CouldNotLook(format!("{} names no folder", root.join(".git").display())),
+    };
+    let mut state = CheckoutState { present: true, branch, ..CheckoutState::default() };
+    if asked.submodules {
+        missing_submodules(root, "", 0, &mut state.submodules);
+    }
+    if asked.large_files {
+        match large_files(live, root) {
+            Ok(names) => state.large_files = names,
+            Err(reason) => return Observation::CouldNotLook(reason),
+        }
+    }
+    if asked.clean {
+        let run = git(live, root, &["status", "--porcelain", "-z", "--untracked-files=normal"]);
+        // A renamed file has two names in that list; either way it is not clean.
+        state.changed = run.ok().filter(|run| run.end == RunEnd::Exit(0)).map(|run| run.stdout.split_terminator('\0').count());
+    }
+    Observation::Checkout(state)
+}
+
+/// `.git` is a folder, or a file that names one.
+fn git_folder(root: &Path) -> Option<PathBuf> {
+    let path = root.join(".git");
+    if path.is_dir() {
+        return Some(path);
+    }
+    let text = crate::read_text(&path).ok()?;
+    Some(root.join(text.trim().strip_prefix("gitdir:")?.trim()))
+}
+
+fn missing_submodules(root: &Path, prefix: &str, depth: usize, missing: &mut Vec<String>) {
+    let Ok(text) = crate::read_text(&root.join(".gitmodules")) else { return };
+    for path in submodule_paths(&text) {
+        let name = format!("{prefix}{path}");
+        let folder = root.join(&path);
+        if !folder.join(".git").exists() {
+            missing.push(name);
+        } else if depth < DEEPEST {
+            missing_submodules(&folder, &format!("{name}/"), depth + 1, missing);
+        }
+    }
+}
+
+/// Files that the working copy marks as large and of which only the pointer is here.
+fn large_files(live: &Live, root: &Path) -> Result<Vec<String>, String> {
+    let run = git(live, root, &["ls-files", "-z", "--", ":(top,attr:filter=lfs)"])?;
+    if run.end != RunEnd::Exit(0) {
+        return Err(format!("git says: {}", run.stderr.lines().next().unwrap_or("nothing")));
+    }
+    let is_pointer = |name: &&str| {
+        let mut head = [0; 64];
+        let path = root.join(name);
+        let plain = path.symlink_metadata().is_ok_and(|metadata| metadata.is_file());
+        plain && std::fs::File::open(path).and_then(|mut file| file.read(&mut head)).is_ok() && is_large_file_pointer(&head)
+    };
+    Ok(run.stdout.split_terminator('\0').filter(is_pointer).map(ToOwned::to_owned).collect())
+}
+
+/// Runs a command of the guide in the guide's folder. Whether it may be run was decided before.
+pub(super) fn command(live: &Live, words: &[String], timeout_ms: Option<u64>) -> Observation {
+    let missing = |reason: &str| {
+        let end = RunEnd::NotStarted(StartFailure::NotFound, reason.to_owned());
+        Observation::Run(Run { end, stdout: String::new(), stderr: String::new(), cut: false })
+    };
+    let Some((program, arguments)) = words.split_first() else { return missing("the command is empty") };
+    let path = if program.contains(['/', '\\']) {
+        Some(live.place(program)).filter(|path| path.is_file())
+    } else {
+        program::copies(live, program).into_iter().find(|copy| copy.executable).map(|copy| PathBuf::from(copy.path))
+    };
+    let Some(path) = path else { return missing("no such program") };
+    if !os::is_executable(&path) {
+        let end = RunEnd::NotStarted(StartFailure::Denied, "it may not be executed".to_owned());
+        return Observation::Run(Run { end, stdout: String::new(), stderr: String::new(), cut: false });
+    }
+    Observation::Run(live.run_for(&path, arguments, timeout_ms.map(Duration::from_millis)))
+}

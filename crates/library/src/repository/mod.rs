@@ -1,0 +1,6 @@
+//! What a project's own files already say. The readers are pure: a file's name and text in, a range of versions out.
+
+mod pinned;
+mod ranges;
+
+pub use pinned::pinned;
