@@ -11,20 +11,11 @@
 
 mod bench;
 
-use bench::{Bench, essence, of, text};
+use bench::{Bench, essence, is_root, of, text, without_rights};
 use std::fmt::Write;
 use std::net::{TcpListener, UdpSocket};
 use std::process::Command;
 use std::time::{Duration, Instant};
-
-fn is_root() -> bool {
-    text(&Command::new("id").arg("-u").output().unwrap().stdout).trim() == "0"
-}
-
-/// Becomes a user without rights, where the test is run by the administrator; else it is one already.
-fn without_rights() -> Vec<&'static str> {
-    if is_root() { vec!["setpriv", "--reuid=65534", "--regid=65534", "--clear-groups"] } else { Vec::new() }
-}
 
 #[test]
 fn tools_are_found_run_and_compared() {

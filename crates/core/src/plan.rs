@@ -49,8 +49,8 @@ pub struct Plan {
 
 /// Makes the plan from the first fix of everything that is not met.
 ///
-/// Packages of one manager become one command, and the same step for two requirements is one step. Steps with admin rights stand
-/// together before the others; what needs a new terminal, a sign-in or a restart comes last, and that once.
+/// Packages of one manager become one command, and the same step for two requirements is one step. What is needed comes before what is
+/// recommended, and of each, steps with admin rights stand together before the others; what needs a new terminal, a sign-in or a restart comes last, and that once.
 pub fn make(guide: &Guide, settled: &[Settled]) -> Plan {
     let mut draft = Draft::default();
     for one in settled {
@@ -60,8 +60,7 @@ pub fn make(guide: &Guide, settled: &[Settled]) -> Plan {
         }
         let Some(fix) = one.fixes.first() else { continue };
         let level = guide.requirements.get(one.index).map_or(Level::Must, |requirement| requirement.level);
-        let title = guide.requirements.get(one.index).map(crate::guide::Requirement::title).unwrap_or_default();
-        draft.add(fix, one.index, level, title);
+        draft.add(fix, one.index, level);
     }
     draft.finish()
 }
@@ -76,12 +75,12 @@ struct Draft {
 }
 
 impl Draft {
-    fn add(&mut self, fix: &Fix, index: usize, level: Level, title: String) {
+    fn add(&mut self, fix: &Fix, index: usize, level: Level) {
         if let Some(package) = &fix.package
             && let Some((_, at, names, titles)) = self.managers.iter_mut().find(|(first, ..)| first.manager == package.manager)
         {
             names.push(package.name.clone());
-            titles.push(title);
+            titles.push(package.title.clone());
             if let Some(step) = self.steps.get_mut(*at) {
                 step.settle(index, level);
             }
@@ -93,7 +92,7 @@ impl Draft {
             return;
         }
         if let Some(package) = &fix.package {
-            self.managers.push((package.clone(), self.steps.len(), vec![package.name.clone()], vec![title]));
+            self.managers.push((package.clone(), self.steps.len(), vec![package.name.clone()], vec![package.title.clone()]));
         }
         self.same.insert(key, self.steps.len());
         self.steps.push(Step {
@@ -122,7 +121,7 @@ impl Draft {
             }
         }
         let mut steps = self.steps;
-        steps.sort_by_key(|step| (step.late(), !step.admin));
+        steps.sort_by_key(|step| (step.late(), step.level, !step.admin));
         if let Some(closing) = closing(&steps) {
             // A step in words alone that is as weighty is itself the restart or the sign-in, also for the others.
             let serves = |step: &&mut Step| step.late() >= closing.then && step.late().is_some() && step.level <= closing.level;
@@ -131,7 +130,7 @@ impl Draft {
                 None => steps.push(closing),
             }
         }
-        steps.sort_by_key(|step| (step.late(), !step.admin));
+        steps.sort_by_key(|step| (step.late(), step.level, !step.admin));
         let mut plan = Plan { then: follow_ups(&steps), ..Plan::default() };
         for step in &steps {
             plan.download_bytes = plan.download_bytes.saturating_add(step.download_bytes.unwrap_or(0));

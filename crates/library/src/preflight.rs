@@ -1,10 +1,10 @@
-use crate::driver::{Driver, NotInGuide, Selection};
+use crate::driver::{Consent, Driver, NotInGuide, Selection};
 use crate::finding::Finding;
 use crate::guide::{Guide, Requirement};
 use crate::host::{Host, Interrupt};
 use crate::observation::Observation;
 use crate::probe::Probe;
-use crate::report::{Frame, Report};
+use crate::report::{Frame, MachineSource, Report};
 use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
 use std::time::{Duration, Instant};
 
@@ -122,7 +122,12 @@ impl<'g> Preflight<'g> {
     pub fn run(&self, host: &dyn Host) -> Result<Report<'g>, NotInGuide> {
         let started = jiff::Timestamp::now();
         let clock = Instant::now();
-        let driver = Driver::new(self.guide, self.selection.clone())?;
+        let mut selection = self.selection.clone();
+        // Nothing is started on a machine that is only described.
+        if host.source() != MachineSource::Live {
+            selection.consent = Consent::Given;
+        }
+        let driver = Driver::new(self.guide, selection)?;
         let jobs = self.jobs.unwrap_or_else(|| host.jobs());
         let driver = if jobs <= 1 && self.progress.is_none() && self.findings.is_none() {
             self.drive_alone(driver, host)

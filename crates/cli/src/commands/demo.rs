@@ -20,6 +20,9 @@ const TOUR: [(&str, Option<&str>); 4] = [
     ("ready-workstation", None),
 ];
 
+/// More than these are only counted.
+const MOST_SHOWN: usize = 6;
+
 pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &Look) -> Result<Status, Failure> {
     let shipped = |problems: Vec<_>| Failure::Software(format!("the demonstration has {} mistakes", problems.len()));
     let guide = guide::parse(GUIDE).map_err(shipped)?;
@@ -63,10 +66,13 @@ fn brief(paper: &mut Paper<'_>, guide: &Guide, report: &Report<'_>) {
         .and_then(|role| guide.roles.get(role))
         .map_or_else(|| "every role".to_owned(), |role| format!("the role {}", role.id));
     let open: Vec<&Settled> =
-        report.settled.iter().filter(|one| matches!(one.finding.verdict, Verdict::Unmet | Verdict::Unknown)).collect();
-    for one in &open {
+        report.counting().filter(|one| matches!(one.finding.verdict, Verdict::Unmet | Verdict::Unknown)).collect();
+    for one in open.iter().take(MOST_SHOWN) {
         let (word, ink) = verdict_word(one.finding.verdict);
         paper.labelled(2, (word, ink), 10, (&one.finding.message, Ink::Body));
+    }
+    if let Some(more) = open.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
+        paper.block(12, &format!("and {more} more"), Ink::Quiet);
     }
     let counts = report.counts();
     let steps = report.plan.steps.len();

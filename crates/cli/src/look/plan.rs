@@ -16,9 +16,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>) {
         return;
     }
     paper.heading("What to do");
-    let needed = |step: &&Step| step.level == Level::Must;
-    let (first, then): (Vec<&Step>, Vec<&Step>) = plan.steps.iter().partition(needed);
-    for (index, step) in first.iter().chain(&then).enumerate() {
+    for (index, step) in plan.steps.iter().enumerate() {
         if index > 0 {
             paper.gap();
         }

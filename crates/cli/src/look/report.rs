@@ -19,9 +19,16 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
         for (index, stage) in report.guide.stages.iter().enumerate() {
             let here = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == index);
             let of_stage: Vec<&Settled> = report.counting().filter(here).collect();
-            if !of_stage.is_empty() {
+            let skipped = of_stage.iter().all(|one| one.finding.verdict == Verdict::Skipped);
+            // A stage in which nothing is asked for would only be noise.
+            if !skipped || paper.look().detail == Detail::Verbose {
                 paper.heading(&stage.title);
                 draw_stage(paper, report, &of_stage);
+            } else if stage.after_start && of_stage.iter().any(|one| is_for_later(report, one)) {
+                paper.heading(&stage.title);
+                let count = of_stage.iter().filter(|one| is_for_later(report, one)).count();
+                let text = format!("{} to check once it runs, with --after-start", counted(count, "thing"));
+                paper.labelled(indent(paper.look()), ("later", Ink::Quiet), COLUMN, (&text, Ink::Quiet));
             }
         }
         draw_optional(paper, report);
@@ -96,6 +103,11 @@ fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled])
     }
 }
 
+/// Whether it is left out only because the project is not running yet.
+fn is_for_later(report: &Report<'_>, one: &Settled) -> bool {
+    report.requirement(one).is_some_and(|requirement| requirement.concerns(report.role))
+}
+
 fn level(report: &Report<'_>, one: &Settled) -> Level {
     report.requirement(one).map_or(Level::Must, |requirement| requirement.level)
 }
@@ -166,7 +178,7 @@ fn entry(paper: &mut Paper<'_>, report: &Report<'_>, one: &Settled) {
     paper.block(body, &finding.message, Ink::Body);
     for other in report.settled.iter().filter(|other| finding.alternatives.contains(&other.index)) {
         let title = report.requirement(other).map(Requirement::title).unwrap_or_default();
-        paper.labelled(body, (&format!("{title}:"), Ink::Quiet), title.len() + 2, (&other.finding.message, Ink::Body));
+        paper.labelled(body, ("-", Ink::Quiet), 2, (&format!("{title}: {}", other.finding.message), Ink::Body));
     }
     let needed = !finding.verdict.is_fine();
     if let Some(why) = requirement.why.as_ref().filter(|_| needed) {

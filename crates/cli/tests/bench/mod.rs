@@ -64,6 +64,14 @@ impl Bench {
         command
     }
 
+    /// Another program, in the same surroundings.
+    pub(crate) fn wrapped(&self, program: &str, arguments: &[&str]) -> Command {
+        let mut command = Command::new(program);
+        let path = std::env::var("PATH").unwrap();
+        command.args(arguments).current_dir(self.project()).stdin(Stdio::null()).env("PATH", format!("{}:{path}", self.bin.display()));
+        command
+    }
+
     pub(crate) fn run(&self, arguments: &[&str]) -> Output {
         self.command(&[], arguments).output().unwrap()
     }
@@ -92,4 +100,13 @@ pub(crate) fn essence(report: &Value, id: &str) -> (String, String, String) {
 
 pub(crate) fn text(bytes: &[u8]) -> String {
     String::from_utf8(bytes.to_vec()).unwrap()
+}
+
+pub(crate) fn is_root() -> bool {
+    text(&Command::new("id").arg("-u").output().unwrap().stdout).trim() == "0"
+}
+
+/// Becomes a user without rights, where the test is run by the administrator; else it is one already.
+pub(crate) fn without_rights() -> Vec<&'static str> {
+    if is_root() { vec!["setpriv", "--reuid=65534", "--regid=65534", "--clear-groups"] } else { Vec::new() }
 }

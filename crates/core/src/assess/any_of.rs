@@ -5,7 +5,7 @@ use crate::finding::{Finding, Verdict};
 use crate::guide::{AnyOf, Requirement};
 use crate::inquiry::{Inquiry, Stop};
 use crate::prelude::*;
-use crate::text::join_words;
+use crate::text::{capitalised, join_words};
 
 pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &AnyOf) -> Result<Finding, Stop> {
     let mut findings = Vec::new();
@@ -31,7 +31,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &AnyOf) -> Result<Finding,
     let (met, unmet) = (with(Verdict::Met), with(Verdict::Unmet));
     if let Some(first) = met.first() {
         let title = titles(inquiry, &[*first]);
-        return Ok(Finding::met(title.clone(), format!("{title} is here, which is enough.")));
+        return Ok(Finding::met(title.clone(), format!("{} is here, which is enough.", capitalised(&title))));
     }
     let open: Vec<usize> =
         findings.iter().filter(|(_, finding)| finding.verdict != Verdict::Skipped).map(|(index, _)| *index).collect();
@@ -42,6 +42,10 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &AnyOf) -> Result<Finding,
         let message = format!("Whether one of {} is here could not be found out.", titles(inquiry, &open));
         return Ok(Finding { alternatives: open, ..Finding::unknown(Cause::CouldNotLook, message).found("none that is known") });
     }
-    let message = format!("One of {} is needed, and none is as it should be.", titles(inquiry, &open));
+    let message = if open.len() == 1 {
+        format!("{} is needed, and is not as it should be.", capitalised(&titles(inquiry, &open)))
+    } else {
+        format!("One of {} is needed, and none is as it should be.", titles(inquiry, &open))
+    };
     Ok(Finding { alternatives: open, ..Finding::unmet(Cause::NoneOf, message).found("none of them") })
 }

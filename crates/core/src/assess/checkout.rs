@@ -48,6 +48,18 @@ fn judge(wanted: &Checkout, state: &CheckoutState) -> Finding {
     Finding::met(state.branch.clone().unwrap_or_else(|| "as needed".to_owned()), "The working copy is as it should be.")
 }
 
+/// What is asked of a working copy, in a few words.
+pub(super) fn wanted(wanted: &Checkout) -> String {
+    let words = [
+        wanted.branch.as_ref().map(|branch| format!("on branch {branch}")),
+        wanted.submodules.then(|| "with its submodules".to_owned()),
+        wanted.large_files.then(|| "with its large files".to_owned()),
+        wanted.clean.then(|| "with nothing uncommitted".to_owned()),
+    ];
+    let words: Vec<String> = words.into_iter().flatten().collect();
+    if words.is_empty() { "a working copy".to_owned() } else { join_words(&words, "and") }
+}
+
 fn place(path: &str) -> &str {
     if path == "." { "This folder" } else { path }
 }

@@ -252,7 +252,7 @@ pub fn wanted(subject: &Subject) -> String {
             library.version.as_ref().map_or_else(|| "any version".to_owned(), |range| range.text().to_owned())
         }
         Subject::Setting(setting) => if setting.matches.is_some() { "set, in the right form" } else { "set" }.to_owned(),
-        Subject::Checkout(_) => "as the guide says".to_owned(),
+        Subject::Checkout(wanted) => checkout::wanted(wanted),
         Subject::Command(command) => match (command.exit, &command.matches) {
             (0, None) => "ends well".to_owned(),
             (0, Some(_)) => "ends well, and prints what is expected".to_owned(),

@@ -525,8 +525,10 @@ fn only_what_applies_is_checked(#[case] line: &str, #[case] verdict: Verdict, #[
 }
 
 #[test]
-fn a_kind_that_cannot_be_checked_yet_says_so() {
-    let finding = find("group = \"dialout\"", &debian());
+fn what_a_system_does_not_have_is_not_guessed() {
+    let mut script = debian();
+    script.insert(Probe::Memory, Observation::NotSupported("there is no such thing".to_owned()));
+    let finding = find("memory = \"4 GB\"", &script);
     assert_eq!((finding.verdict, finding.cause), (Verdict::Unknown, Some(Cause::NotSupportedHere)));
-    assert!(finding.message.contains("cannot check them yet"));
+    assert!(finding.message.contains("there is no such thing"));
 }

@@ -12,6 +12,8 @@ pub struct Package {
     pub manager: String,
     /// The package's name there.
     pub name: String,
+    /// What it is installed for, in words.
+    pub title: String,
 }
 
 /// How a manager installs: its command, and whether it needs admin rights.
@@ -68,7 +70,7 @@ pub(super) fn fix(requirement: &Requirement, finding: &Finding, cause: Cause, be
     fix.run = vec![if admin { bench.as_admin(&plain) } else { plain }];
     fix.admin = admin;
     fix.caution = if admin { bench.admin_caution() } else { None };
-    fix.package = Some(Package { manager: manager.clone(), name });
+    fix.package = Some(Package { manager: manager.clone(), name, title: requirement.title() });
     Some(fix)
 }
 

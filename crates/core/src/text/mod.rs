@@ -29,3 +29,8 @@ pub fn seconds(milliseconds: u64) -> String {
         (whole, part) => format!("{whole}.{}", part / 100),
     }
 }
+/// A title as the start of a sentence; names of programs are never changed so.
+pub fn capitalised(title: &str) -> String {
+    let mut letters = title.chars();
+    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
+}

@@ -225,7 +225,8 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
     let root = shape.account.as_ref().is_some_and(|account| account.root);
     let mine = described.owner.is_none() || described.owner == user;
     state.nature = if described.folder { Nature::Folder } else { Nature::File };
-    state.mode = described.mode;
+    let unix = shape.system.as_ref().is_none_or(|system| system.os != crate::observation::Os::Windows);
+    state.mode = described.mode.or(unix.then_some(if described.folder { 0o755 } else { 0o644 }));
     state.mine = Some(mine);
     state.owner = described.owner.clone().or(user);
     state.writable = described.writable.unwrap_or(mine || root);

@@ -4,6 +4,7 @@ mod library;
 mod network;
 mod os;
 mod place;
+mod plain_proxy;
 mod port;
 mod program;
 mod secrets;

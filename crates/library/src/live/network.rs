@@ -1,6 +1,6 @@
 //! Who answers where. What may be slow is done aside, so that its time is bounded and Ctrl-C is heard.
 
-use super::{Live, os};
+use super::{Live, os, plain_proxy};
 use crate::observation::{Connection, Fetched, Observation, Way};
 use crate::read::proxy_for;
 use crate::text::Pattern;
@@ -51,7 +51,7 @@ fn connect(host: &str, port: u16, limit: Duration) -> Connection {
     worst
 }
 
-fn failed(error: &Error) -> Connection {
+pub(super) fn failed(error: &Error) -> Connection {
     match error.kind() {
         ErrorKind::ConnectionRefused => Connection::Refused,
         ErrorKind::TimedOut | ErrorKind::WouldBlock => Connection::NoAnswer,
@@ -105,6 +105,9 @@ fn get(url: &str, pattern: Option<&Pattern>, proxy: Option<&str>, limit: Duratio
         Ok(proxy) => proxy,
         Err(_) => return Fetched::Proxy("the variable that names it holds no address".to_owned()),
     };
+    if let Some(proxy) = configured.as_ref().filter(|proxy| proxy.protocol() == ureq::ProxyProtocol::Http && url.starts_with("http:")) {
+        return plain_proxy::get(url, proxy, limit);
+    }
     let agent = agent(configured, limit);
     let answer = match agent.get(url).call() {
         Ok(answer) => answer,
@@ -179,6 +182,10 @@ fn by_system(error: &Error, proxied: bool) -> Fetched {
             }
             source = inner.source();
         }
+    }
+    // How the standard library begins what the system's resolver says; it has no kind for it.
+    if error.to_string().starts_with("failed to lookup address information") {
+        return if proxied { Fetched::Proxy("its own name cannot be looked up".to_owned()) } else { Fetched::Failed(Connection::NoName) };
     }
     match error.kind() {
         ErrorKind::ConnectionRefused if proxied => Fetched::Proxy("nothing listens where it should be".to_owned()),

@@ -14,7 +14,7 @@ use crate::inquiry::{Inquiry, Stop, known};
 use crate::observation::{FileKind, Pinned, ProgramCopy};
 use crate::prelude::*;
 use crate::probe::Probe;
-use crate::text::join_words;
+use crate::text::{capitalised, join_words};
 use crate::version::{Fit, Range, Version};
 use examine::{Outcome, allowed, arguments, examine, known_by_its_file};
 
@@ -127,12 +127,6 @@ fn under_another_name(inquiry: &mut Inquiry<'_>, tool: &Tool, title: &str, names
 struct Named<'t> {
     title: &'t str,
     name: &'t str,
-}
-
-/// A title as the start of a sentence; names of programs are never changed so.
-fn capitalised(title: &str) -> String {
-    let mut letters = title.chars();
-    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
 }
 
 fn at(path: &str) -> Particulars {

@@ -1,0 +1,313 @@
+//! The person's files, variables, groups, limits, libraries, settings and working copy: made for the test, looked at for real.
+#![allow(
+    clippy::unwrap_used,
+    clippy::expect_used,
+    clippy::print_stdout,
+    clippy::indexing_slicing,
+    clippy::panic,
+    reason = "helpers of tests may be blunt"
+)]
+#![cfg(target_os = "linux")]
+
+mod bench;
+
+use bench::{Bench, essence, is_root, of, text, without_rights};
+use serde_json::Value;
+use std::fs::{Permissions, create_dir_all, set_permissions, write};
+use std::os::unix::fs::{PermissionsExt, chown, symlink};
+use std::path::Path;
+use std::process::Command;
+
+/// Each requirement with the cause that it must show; none where it is met.
+fn causes_are(report: &Value, expected: &[(&str, &str)]) {
+    let found: Vec<(&str, String)> = expected.iter().map(|(id, _)| (*id, essence(report, id).1)).collect();
+    let found: Vec<(&str, &str)> = found.iter().map(|(id, cause)| (*id, cause.as_str())).collect();
+    assert_eq!(found, expected, "{report:#}");
+    for (id, cause) in expected {
+        let verdict = if cause.is_empty() { "met" } else { "unmet" };
+        assert_eq!(of(report, id)["verdict"], verdict, "{id}");
+        // Whatever is not met has a way out, and says what it rests on.
+        assert_eq!(of(report, id)["fixes"].as_array().unwrap().is_empty(), cause.is_empty(), "{id}");
+        assert_ne!(of(report, id)["evidence"].as_array().unwrap().len(), 0, "{id}");
+    }
+}
+
+fn mode(path: &Path, bits: u32) {
+    set_permissions(path, Permissions::from_mode(bits)).unwrap();
+}
+
+#[test]
+fn files_and_folders_are_looked_at_with_their_rights() {
+    let bench = Bench::new(
+        "[require.key]\nfile = \"key\"\nmode = \"600\"\nowner = \"me\"\nwritable = true\ncontains = \"buoy\"
+         [require.folder]\nfolder = \".\"\ncontains = '^note$'\n[require.nowhere]\nfile = \"nowhere\"\n[require.kind]\nfolder = \"note\"
+         [require.locked]\nfile = \"locked\"\nwritable = true\n[require.foreign]\nfile = \"/etc/passwd\"\nowner = \"me\"
+         [require.loose]\nfile = \"loose\"\nmode = \"600\"\n[require.text]\nfile = \"note\"\ncontains = \"tide\"
+         [require.plain]\nfile = \"note\"\nexecutable = true\n[require.unwanted]\nfile = \"note\"\nexpect = \"absent\"
+         [require.gone]\nfile = \"nowhere\"\nexpect = \"absent\"\n[require.dangling]\nfile = \"link\"\n[require.closed]\nfile = \"closed/inside\"\n",
+    );
+    for (name, body, bits) in [("key", "buoy 1", 0o600), ("locked", "", 0o444), ("loose", "", 0o644), ("note", "ebb", 0o644)] {
+        let path = bench.file(name, body);
+        mode(&path, bits);
+        if is_root() {
+            chown(&path, Some(65534), Some(65534)).unwrap();
+        }
+    }
+    symlink("nothing-there", bench.project().join("link")).unwrap();
+    create_dir_all(bench.project().join("closed")).unwrap();
+    mode(&bench.project().join("closed"), 0o000);
+    let (status, report) = bench.report(&without_rights(), &[]);
+    mode(&bench.project().join("closed"), 0o755);
+    assert_eq!(status, 1);
+    causes_are(
+        &report,
+        &[
+            ("key", ""),
+            ("folder", ""),
+            ("nowhere", "path-missing"),
+            ("kind", "path-other-kind"),
+            ("locked", "path-not-writable"),
+            ("foreign", "path-not-mine"),
+            ("loose", "path-mode"),
+            ("text", "path-content"),
+            ("plain", "path-not-executable"),
+            ("unwanted", "path-unwanted"),
+            ("gone", ""),
+            ("dangling", "path-dangling"),
+        ],
+    );
+    let (verdict, cause, message) = essence(&report, "closed");
+    assert_eq!((verdict.as_str(), cause.as_str()), ("unknown", "could-not-look"));
+    assert!(message.contains("Permission denied"), "{message}");
+    assert_eq!(of(&report, "loose")["fixes"][0]["run"][0], format!("chmod 600 {}", bench.project().join("loose").display()));
+}
+
+#[test]
+fn variables_are_known_without_their_values() {
+    let bench = Bench::new(
+        "[require.set]\nvariable = \"BUOY_SET\"\n[require.in-file]\nvariable = \"BUOY_FILE\"\nenv_file = \".env\"\nmatches = '^\\d+$'
+         [require.unset]\nvariable = \"BUOY_UNSET\"\n[require.empty]\nvariable = \"BUOY_EMPTY\"\nenv_file = \".env\"
+         [require.shape]\nvariable = \"BUOY_SHAPE\"\nmatches = '^[a-z]+$'\n[require.startup]\nvariable = \"BUOY_STARTUP\"
+         [require.unwanted]\nvariable = \"BUOY_SET\"\nexpect = \"absent\"\n[require.gone]\nvariable = \"BUOY_GONE\"\nexpect = \"absent\"\n",
+    );
+    bench.file(".env", "# ours\nexport BUOY_FILE='4711'\nBUOY_EMPTY=\n");
+    let home = bench.folder.path().join("home");
+    create_dir_all(&home).unwrap();
+    write(home.join(".profile"), "export BUOY_STARTUP=1\n").unwrap();
+    let home = format!("HOME={}", home.display());
+    let (_, report) = bench.report(&["env", &home, "BUOY_SET=lantern-77", "BUOY_SHAPE=77-lantern"], &[]);
+    causes_are(
+        &report,
+        &[
+            ("set", ""),
+            ("in-file", ""),
+            ("unset", "variable-unset"),
+            ("empty", "variable-empty"),
+            ("shape", "variable-shape"),
+            ("startup", "variable-only-in-file"),
+            ("unwanted", "variable-unwanted"),
+            ("gone", ""),
+        ],
+    );
+    assert_eq!(essence(&report, "in-file").2, "BUOY_FILE is set in .env, line 2.");
+    assert!(!report.to_string().contains("lantern"));
+}
+
+#[test]
+fn a_group_counts_from_the_next_sign_in() {
+    if !is_root() {
+        return eprintln!("left out: only the administrator may add a user");
+    }
+    let name = format!("buoytest{}", std::process::id());
+    let run = |words: &[&str]| assert!(Command::new(words[0]).args(&words[1..]).status().unwrap().success(), "{words:?}");
+    run(&["groupadd", &format!("{name}g")]);
+    run(&["useradd", "--no-create-home", "--groups", &format!("{name}g"), &name]);
+    let number = |flag: &str| text(&Command::new("id").args([flag, &name]).output().unwrap().stdout).trim().to_owned();
+    let (user, group) = (number("-u"), number("-g"));
+    let bench = Bench::new(&format!(
+        "[require.own]\ngroup = \"{name}\"\n[require.soon]\ngroup = \"{name}g\"\n[require.other]\ngroup = \"daemon\"
+         [require.nowhere]\ngroup = \"{name}x\"\n[require.engine]\nsocket = \"engine.sock\"\n[require.closed]\nsocket = \"closed.sock\"
+         [require.device]\ndevice = \"buoy-device\"\n[require.device-soon]\ndevice = \"soon-device\"\n",
+    ));
+    let project = bench.project();
+    let _sockets = ["engine.sock", "closed.sock"].map(|file| std::os::unix::net::UnixListener::bind(project.join(file)).unwrap());
+    for device in ["buoy-device", "soon-device"] {
+        run(&["mknod", "-m", "660", project.join(device).to_str().unwrap(), "c", "1", "3"]);
+    }
+    for file in ["engine.sock", "soon-device"] {
+        run(&["chown", &format!("root:{name}g"), project.join(file).to_str().unwrap()]);
+        mode(&project.join(file), 0o660);
+    }
+    mode(&project.join("closed.sock"), 0o600);
+    let before = ["setpriv", "--reuid", &user, "--regid", &group, "--clear-groups"];
+    let (_, report) = bench.report(&before, &[]);
+    run(&["userdel", &name]);
+    run(&["groupdel", &format!("{name}g")]);
+    causes_are(
+        &report,
+        &[
+            ("own", ""),
+            ("soon", "group-until-sign-in"),
+            ("other", "group-not-member"),
+            ("nowhere", "group-absent"),
+            ("engine", "socket-denied-until-sign-in"),
+            ("closed", "socket-denied"),
+            ("device", "device-denied"),
+            ("device-soon", "device-denied"),
+        ],
+    );
+    assert_eq!(of(&report, "soon")["fixes"][0]["then"], "sign-in");
+    assert!(essence(&report, "device-soon").2.contains("this session began before that"));
+}
+
+#[test]
+fn limits_are_those_in_force_here() {
+    let bench = Bench::new(
+        "[require.files]\nlimit = \"open-files\"\nat_least = 4096\n[require.some]\nlimit = \"open-files\"\nat_least = 32
+         [require.watches]\nlimit = \"file-watches\"\nat_least = 1\n[require.many]\nlimit = \"file-watches\"\nat_least = 4000000000
+         [require.processes]\nlimit = \"processes\"\nat_least = 2\n[require.paths]\nlimit = \"path-length\"\nat_least = 1000
+         [require.links]\nlimit = \"symbolic-links\"\n",
+    );
+    let (_, report) = bench.report(&["prlimit", "--nofile=64:8192"], &[]);
+    let met = |id| (id, "");
+    causes_are(&report, &[("files", "limit-low"), met("some"), met("watches"), ("many", "limit-low"), met("processes"), met("paths"), met("links")]);
+    assert_eq!(essence(&report, "files").2, "The limit for files that are open at once is 64, and 4096 is needed. You may raise it yourself.");
+    assert_eq!(of(&report, "files")["fixes"][0]["admin"], false);
+    assert_eq!(of(&report, "many")["fixes"][0]["admin"], true);
+}
+
+#[test]
+fn libraries_are_found_by_their_descriptions() {
+    let bench = Bench::new(
+        "[require.met]\nlibrary = \"buoylib\"\nversion = \">= 2, < 4\"\n[require.old]\nlibrary = \"buoylib\"\nversion = \">= 4\"
+         [require.new]\nlibrary = \"buoylib\"\nversion = \"< 2\"\n[require.nowhere]\nlibrary = \"buoylib-nowhere\"\n[require.bare]\nlibrary = \"libc\"\n",
+    );
+    write(bench.folder.path().join("buoylib.pc"), "major=3\nName: buoylib\nVersion: ${major}.1\n").unwrap();
+    let (_, report) = bench.report(&["env", &format!("PKG_CONFIG_PATH={}", bench.folder.path().display())], &[]);
+    causes_are(
+        &report,
+        &[("met", ""), ("old", "library-too-old"), ("new", "library-too-new"), ("nowhere", "library-missing"), ("bare", "library-no-headers")],
+    );
+}
+
+fn git(folder: &Path, arguments: &[&str]) {
+    let mut command = Command::new("git");
+    command.args(["-c", "user.name=x", "-c", "user.email=x@driftbuoy.example"]).args(arguments).current_dir(folder);
+    assert!(command.output().unwrap().status.success(), "{arguments:?}");
+}
+
+#[test]
+fn the_working_copy_and_its_settings_are_read() {
+    let bench = Bench::new(
+        "[require.none]\ncheckout = \"elsewhere\"\n[require.branch]\ncheckout = \"copy\"\nbranch = \"tide\"\n[require.parts]\ncheckout = \"copy\"\nsubmodules = true
+         [require.large]\ncheckout = \"copy\"\nlarge_files = true\n[require.dirty]\ncheckout = \"copy\"\nclean = true
+         [require.good]\ncheckout = \"good/inner\"\nbranch = \"main\"\nsubmodules = true\nlarge_files = true\nclean = true
+         [require.name]\nsetting = \"user.name\"\n[require.email]\nsetting = \"user.email\"\nmatches = \"@\"\n[require.editor]\nsetting = \"core.buoy\"\n",
+    );
+    for name in ["copy", "good"] {
+        let folder = bench.project().join(name);
+        create_dir_all(folder.join("inner")).unwrap();
+        create_dir_all(folder.join("parts/radio")).unwrap();
+        git(&folder, &["init", "-q", "-b", "main"]);
+        write(folder.join(".gitmodules"), "[submodule \"radio\"]\n\tpath = parts/radio\n\turl = ../radio\n").unwrap();
+        let large = if name == "copy" { "version https://git-lfs.github.com/spec/v1\noid sha256:00\nsize 7\n" } else { "picture" };
+        write(folder.join("inner/chart.bin"), large).unwrap();
+        write(folder.join(".gitattributes"), "*.bin filter=lfs\n").unwrap();
+        git(&folder, &["-c", "filter.lfs.process=", "-c", "filter.lfs.clean=", "-c", "filter.lfs.required=false", "add", "."]);
+        git(&folder, &["commit", "-qm", "first"]);
+    }
+    let radio = bench.project().join("good/parts/radio");
+    git(&radio, &["init", "-q"]);
+    write(bench.project().join("good/.git/info/exclude"), "parts\n").unwrap();
+    write(bench.project().join("copy/new"), "").unwrap();
+    create_dir_all(bench.project().join("elsewhere")).unwrap();
+    write(bench.folder.path().join(".gitconfig"), "[user]\n\tname = Lantern Keeper\n\temail = nobody\n[filter \"lfs\"]\n\trequired = false\n").unwrap();
+    let home = format!("HOME={}", bench.folder.path().display());
+    let (_, report) = bench.report(&["env", &home, "GIT_CONFIG_NOSYSTEM=1"], &[]);
+    causes_are(
+        &report,
+        &[
+            ("none", "checkout-none"),
+            ("branch", "checkout-branch"),
+            ("parts", "checkout-submodules"),
+            ("large", "checkout-large-files"),
+            ("dirty", "checkout-dirty"),
+            ("good", ""),
+            ("name", ""),
+            ("email", "setting-shape"),
+            ("editor", "setting-unset"),
+        ],
+    );
+    assert!(!report.to_string().contains("Lantern"));
+}
+
+#[test]
+fn commands_run_only_with_consent() {
+    let bench = Bench::new(
+        "[require.good]\ncommand = [\"buoy-say\", \"tide\"]\nmatches = '^tide 7$'\n[require.fails]\ncommand = [\"buoy-fail\"]
+         [require.other]\ncommand = [\"buoy-say\", \"ebb\"]\nmatches = \"tide\"\n[require.stuck]\ncommand = [\"buoy-hang\"]\ntimeout = \"200ms\"
+         [require.nowhere]\ncommand = [\"buoy-nowhere\"]\n[require.inside]\ncommand = [\"./inside.sh\"]\nexit = 3\n",
+    );
+    bench.program("buoy-say", "echo said >> ran; echo \"$1 7\"");
+    bench.program("buoy-fail", "echo the mast is down >&2; exit 4");
+    bench.program("buoy-hang", "sleep 600");
+    mode(&bench.file("inside.sh", "#!/bin/sh\nexit 3\n"), 0o755);
+    let ids = ["good", "fails", "other", "stuck", "nowhere", "inside"];
+    let (status, report) = bench.report(&[], &[]);
+    assert_eq!((status, ids.map(|id| essence(&report, id).1)), (3, ids.map(|_| "command-no-consent".to_owned())));
+    assert!(!bench.project().join("ran").exists());
+    let (_, report) = bench.report(&[], &["--allow-commands"]);
+    causes_are(
+        &report,
+        &[
+            ("good", ""),
+            ("fails", "command-failed"),
+            ("other", "command-output"),
+            ("stuck", "command-stuck"),
+            ("nowhere", "command-not-found"),
+            ("inside", ""),
+        ],
+    );
+    assert_eq!(essence(&report, "fails").2, "`buoy-fail` ended with the exit status 4. It said: the mast is down");
+}
+
+#[test]
+fn a_yes_at_a_terminal_is_remembered_for_exactly_that_guide() {
+    let bench = Bench::new("[require.one]\ncommand = [\"buoy-say\"]\n");
+    bench.program("buoy-say", "echo said >> ran");
+    let state = format!("XDG_STATE_HOME={}", bench.folder.path().join("state").display());
+    // `script` gives the program a terminal.
+    let at_terminal = |answer: &str| {
+        let program = format!("env {state} {} preflight", env!("CARGO_BIN_EXE_setup-ready"));
+        let shell = format!("printf '{answer}\\n' | script -qec '{program}' /dev/null");
+        text(&bench.wrapped("sh", &["-c", &shell]).output().unwrap().stdout)
+    };
+    let declined = at_terminal("");
+    assert!(declined.contains("buoy-say") && declined.contains("UNDECIDED"), "{declined}");
+    let accepted = at_terminal("yes");
+    assert!(accepted.contains("They run in") && accepted.contains("READY"), "{accepted}");
+    // Remembered also where nobody can be asked; a changed guide is another one.
+    assert_eq!(bench.report(&["env", &state], &[]).0, 0);
+    bench.file("setup-guide.toml", "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.one]\ncommand = [\"buoy-say\"]\nexit = 0\n");
+    assert_eq!(bench.report(&["env", &state], &[]).0, 3);
+    std::fs::remove_file(bench.folder.path().join("state/setup-ready/consents")).unwrap();
+    assert_eq!(std::fs::read_to_string(bench.project().join("ran")).unwrap().lines().count(), 2);
+}
+
+#[test]
+fn the_wanted_version_comes_from_the_repository() {
+    let bench = Bench::new(
+        "[require.old]\ntool = \"buoynode\"\nversion_from = \"package.json\"\n[require.met]\ntool = \"buoyc\"\nversion_from = \".buoyc-version\"
+         [require.nowhere]\ntool = \"buoyc\"\nversion_from = \"nowhere.txt\"\n",
+    );
+    bench.program("buoynode", "echo v18.20.4");
+    bench.program("buoyc", "echo buoyc 2.4.1");
+    bench.file("package.json", "{\n  \"engines\": { \"buoynode\": \"^20.1\" }\n}\n");
+    bench.file(".buoyc-version", "2.4\n");
+    let (_, report) = bench.report(&[], &[]);
+    let wanted = |id| of(&report, id)["wanted"].as_str().unwrap().to_owned();
+    assert_eq!((essence(&report, "old").1.as_str(), wanted("old").as_str()), ("tool-too-old", ">= 20.1, < 21"));
+    assert!(essence(&report, "old").2.ends_with("(package.json, line 2 says >= 20.1, < 21.)"));
+    assert_eq!((essence(&report, "met").0.as_str(), wanted("met").as_str()), ("met", "2.4.*"));
+    assert_eq!(essence(&report, "nowhere").2, "buoyc is here (2.4.1), but nowhere.txt, which says the version that is wanted, is not there.");
+}
