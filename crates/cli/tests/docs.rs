@@ -1,8 +1,9 @@
 //! The documents say what the code does: generated ones are fresh, examples in them are read, and the rules of the house hold.
 #![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
-use build_setup_ready::cause::{About, Cause};
-use build_setup_ready::{Described, guide};
+use build_setup_ready::cause::Cause;
+use build_setup_ready::demo::MACHINES;
+use build_setup_ready::{Described, Preflight, guide};
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
 use std::fmt::Write;
@@ -50,7 +51,8 @@ fn the_page_of_causes_is_made_from_the_registry() {
 #[test]
 fn guides_and_machines_in_documents_are_read_without_a_mistake() {
     for document in ["README.md", "docs/guide-format.md"] {
-        for example in examples(document, "toml") {
+        // Parts of guides are read by the test of their kinds.
+        for example in examples(document, "toml").into_iter().filter(|example| !example.starts_with("[require.")) {
             guide::parse(&example).unwrap_or_else(|problems| panic!("{document}: {problems:?}"));
         }
     }
@@ -72,7 +74,9 @@ fn links_between_documents_lead_somewhere() {
     ] {
         let folder = root().join(document).parent().unwrap().to_owned();
         for link in read(document).split("](").skip(1).map(|rest| rest.split(')').next().unwrap().to_owned()) {
-            assert!(link.starts_with("https://") || folder.join(&link).exists(), "{document}: {link}");
+            let here = link.strip_prefix('#').map(|anchor| format!("\n## {}", anchor.replace('-', " ")));
+            let inside = here.is_some_and(|heading| read(document).to_lowercase().contains(&heading));
+            assert!(inside || link.starts_with("https://") || folder.join(&link).exists(), "{document}: {link}");
         }
     }
 }
@@ -113,22 +117,52 @@ fn the_core_depends_on_nothing_that_can_look() {
 }
 
 /// Where a cause is made: for real on Linux, or where Linux has no such thing, on a described machine.
-const MADE: [(&str, &str); 3] = [
+const MADE: [(&str, &str); 6] = [
     ("described", include_str!("../../library/tests/described_causes.rs")),
     ("live", include_str!("live_linux.rs")),
     ("live", include_str!("live_tools_linux.rs")),
+    ("live", include_str!("live_workspace_linux.rs")),
+    ("live", include_str!("live_network_linux.rs")),
+    ("live", include_str!("live_order_linux.rs")),
 ];
 
 #[test]
 fn no_cause_is_forgotten_by_the_tests() {
-    let assessed = |cause: &&Cause| cause.about() <= About::System;
     let made = |word: &str| MADE.iter().find(|(_, text)| text.contains(&format!("\"{word}\""))).map(|(how, _)| *how);
     let mut missing = Vec::new();
-    for cause in Cause::ALL.iter().filter(assessed) {
+    for cause in Cause::ALL {
         match made(cause.word()) {
             Some(how) => println!("{}: {how}", cause.word()),
             None => missing.push(cause.word()),
         }
     }
     assert!(missing.is_empty(), "{missing:?}");
+}
+
+#[test]
+fn every_kinds_example_comes_out_as_its_section_says() {
+    let page = read("docs/guide-format.md");
+    let kinds = page.split("## Kinds\n").nth(1).unwrap().split("\n## ").next().unwrap();
+    let sections: Vec<&str> = kinds.split("\n### ").skip(1).collect();
+    assert_eq!(sections.len(), 22);
+    for section in sections {
+        let example = section.split("```toml\n").nth(1).unwrap().split("```").next().unwrap();
+        let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{example}"));
+        let guide = guide.unwrap_or_else(|problems| panic!("{section}: {problems:?}"));
+        let claims: Vec<&str> = section.lines().find(|line| line.starts_with("On `")).unwrap().split("On `").skip(1).collect();
+        assert!(claims.len() > 1 || section.starts_with("`cores`"), "{section}");
+        for claim in claims {
+            let (name, claimed) = claim.trim().trim_end_matches('.').split_once("`: ").unwrap();
+            let machine = MACHINES.iter().find(|machine| machine.name == name).unwrap();
+            let machine = Described::parse(machine.text).unwrap();
+            let report = Preflight::new(&guide).run(&machine).unwrap();
+            // The last requirement is the one that is shown.
+            let finding = &report.settled.last().unwrap().finding;
+            let cause = finding.cause.map(|cause| format!(", `{}`", cause.word())).unwrap_or_default();
+            assert_eq!(format!("{}{cause}", finding.verdict.word()), claimed, "{name}: {}", finding.message);
+        }
+    }
+    let unnamed: Vec<&str> =
+        Cause::ALL.iter().map(|cause| cause.word()).filter(|word| !kinds.contains(&format!("`{word}`"))).collect();
+    assert!(unnamed.is_empty(), "{unnamed:?}");
 }

@@ -170,8 +170,22 @@ fn limits_are_those_in_force_here() {
     );
     let (_, report) = bench.report(&["prlimit", "--nofile=64:8192"], &[]);
     let met = |id| (id, "");
-    causes_are(&report, &[("files", "limit-low"), met("some"), met("watches"), ("many", "limit-low"), met("processes"), met("paths"), met("links")]);
-    assert_eq!(essence(&report, "files").2, "The limit for files that are open at once is 64, and 4096 is needed. You may raise it yourself.");
+    causes_are(
+        &report,
+        &[
+            ("files", "limit-low"),
+            met("some"),
+            met("watches"),
+            ("many", "limit-low"),
+            met("processes"),
+            met("paths"),
+            met("links"),
+        ],
+    );
+    assert_eq!(
+        essence(&report, "files").2,
+        "The limit for files that are open at once is 64, and 4096 is needed. You may raise it yourself."
+    );
     assert_eq!(of(&report, "files")["fixes"][0]["admin"], false);
     assert_eq!(of(&report, "many")["fixes"][0]["admin"], true);
 }
@@ -186,7 +200,13 @@ fn libraries_are_found_by_their_descriptions() {
     let (_, report) = bench.report(&["env", &format!("PKG_CONFIG_PATH={}", bench.folder.path().display())], &[]);
     causes_are(
         &report,
-        &[("met", ""), ("old", "library-too-old"), ("new", "library-too-new"), ("nowhere", "library-missing"), ("bare", "library-no-headers")],
+        &[
+            ("met", ""),
+            ("old", "library-too-old"),
+            ("new", "library-too-new"),
+            ("nowhere", "library-missing"),
+            ("bare", "library-no-headers"),
+        ],
     );
 }
 
@@ -210,7 +230,8 @@ fn the_working_copy_and_its_settings_are_read() {
         create_dir_all(folder.join("parts/radio")).unwrap();
         git(&folder, &["init", "-q", "-b", "main"]);
         write(folder.join(".gitmodules"), "[submodule \"radio\"]\n\tpath = parts/radio\n\turl = ../radio\n").unwrap();
-        let large = if name == "copy" { "version https://git-lfs.github.com/spec/v1\noid sha256:00\nsize 7\n" } else { "picture" };
+        let large =
+            if name == "copy" { "version https://git-lfs.github.com/spec/v1\noid sha256:00\nsize 7\n" } else { "picture" };
         write(folder.join("inner/chart.bin"), large).unwrap();
         write(folder.join(".gitattributes"), "*.bin filter=lfs\n").unwrap();
         git(&folder, &["-c", "filter.lfs.process=", "-c", "filter.lfs.clean=", "-c", "filter.lfs.required=false", "add", "."]);
@@ -221,7 +242,11 @@ fn the_working_copy_and_its_settings_are_read() {
     write(bench.project().join("good/.git/info/exclude"), "parts\n").unwrap();
     write(bench.project().join("copy/new"), "").unwrap();
     create_dir_all(bench.project().join("elsewhere")).unwrap();
-    write(bench.folder.path().join(".gitconfig"), "[user]\n\tname = Lantern Keeper\n\temail = nobody\n[filter \"lfs\"]\n\trequired = false\n").unwrap();
+    write(
+        bench.folder.path().join(".gitconfig"),
+        "[user]\n\tname = Lantern Keeper\n\temail = nobody\n[filter \"lfs\"]\n\trequired = false\n",
+    )
+    .unwrap();
     let home = format!("HOME={}", bench.folder.path().display());
     let (_, report) = bench.report(&["env", &home, "GIT_CONFIG_NOSYSTEM=1"], &[]);
     causes_are(
@@ -288,7 +313,10 @@ fn a_yes_at_a_terminal_is_remembered_for_exactly_that_guide() {
     assert!(accepted.contains("They run in") && accepted.contains("READY"), "{accepted}");
     // Remembered also where nobody can be asked; a changed guide is another one.
     assert_eq!(bench.report(&["env", &state], &[]).0, 0);
-    bench.file("setup-guide.toml", "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.one]\ncommand = [\"buoy-say\"]\nexit = 0\n");
+    bench.file(
+        "setup-guide.toml",
+        "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.one]\ncommand = [\"buoy-say\"]\nexit = 0\n",
+    );
     assert_eq!(bench.report(&["env", &state], &[]).0, 3);
     std::fs::remove_file(bench.folder.path().join("state/setup-ready/consents")).unwrap();
     assert_eq!(std::fs::read_to_string(bench.project().join("ran")).unwrap().lines().count(), 2);
@@ -309,5 +337,8 @@ fn the_wanted_version_comes_from_the_repository() {
     assert_eq!((essence(&report, "old").1.as_str(), wanted("old").as_str()), ("tool-too-old", ">= 20.1, < 21"));
     assert!(essence(&report, "old").2.ends_with("(package.json, line 2 says >= 20.1, < 21.)"));
     assert_eq!((essence(&report, "met").0.as_str(), wanted("met").as_str()), ("met", "2.4.*"));
-    assert_eq!(essence(&report, "nowhere").2, "buoyc is here (2.4.1), but nowhere.txt, which says the version that is wanted, is not there.");
+    assert_eq!(
+        essence(&report, "nowhere").2,
+        "buoyc is here (2.4.1), but nowhere.txt, which says the version that is wanted, is not there."
+    );
 }

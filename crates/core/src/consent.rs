@@ -12,12 +12,13 @@ pub fn asked_for<'g>(guide: &'g Guide, selection: &Selection) -> Vec<(&'g Requir
         let later = guide.stages.get(requirement.stage).is_some_and(|stage| stage.after_start) && !selection.after_start;
         selection.includes(requirement, *index) && requirement.concerns(selection.role) && !later
     });
-    let words = |requirement: &'g Requirement| match &requirement.subject {
-        Subject::Command(command) => Some(command.words.clone()),
-        Subject::Tool(tool) if !tool.args.iter().all(|argument| is_version_argument(argument)) => {
-            Some(tool.names.iter().take(1).chain(&tool.args).cloned().collect())
+    let words = |requirement: &'g Requirement| {
+        if let Subject::Command(command) = &requirement.subject {
+            return Some(command.words.clone());
         }
-        _ => None,
+        let Subject::Tool(tool) = &requirement.subject else { return None };
+        let odd = !tool.args.iter().all(|argument| is_version_argument(argument));
+        odd.then(|| tool.names.iter().take(1).chain(&tool.args).cloned().collect())
     };
     chosen.filter_map(|(_, requirement)| Some((requirement, words(requirement)?))).collect()
 }

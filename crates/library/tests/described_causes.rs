@@ -1,6 +1,7 @@
 //! Causes that no Linux machine can be brought to show, on described machines: the message as a person reads it, and that a fix is offered.
 #![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
+use build_setup_ready::finding::Verdict;
 use build_setup_ready::{Described, Preflight, cause::Cause, guide};
 use rstest::rstest;
 
@@ -48,6 +49,13 @@ const VIRTUAL: &str = "virtualization = \"usable\"";
     "[[port]]\nport = 7070\nstate = \"reserved\"\n",
     "port = 7070",
     "reserved by the system, although no program uses it"
+)]
+#[case::links(
+    "limit-lacks",
+    PC,
+    "[limits]\nsymbolic-links = false\n",
+    "limit = \"symbolic-links\"",
+    "does not allow you to make symbolic links"
 )]
 #[case::edition("system-edition", PC, "", "system = { windows = \"any\" }\nedition = [\"pro\"]", "The edition here is home")]
 #[case::other("system-other", PC, "", "system = { linux = \"any\" }", "does not work on Windows")]
@@ -112,4 +120,21 @@ fn a_machine_of_this_sort_shows(
     assert_eq!(settled.finding.cause.map(Cause::word), Some(cause), "{}", settled.finding.message);
     assert!(settled.finding.message.contains(words), "{}", settled.finding.message);
     assert!(!settled.fixes.is_empty(), "no fix is offered");
+}
+
+#[rstest]
+#[case::permissions("not-supported-here", PC, "file = \"key\"\nmode = \"600\"", "has no such permissions")]
+#[case::edition("condition-unknown", LINUX, "cores = 1\nwhen = \"edition == pro\"", "could not be found out about this machine")]
+fn what_cannot_be_known_is_unknown_and_says_why(
+    #[case] cause: &str,
+    #[case] machine: &str,
+    #[case] subject: &str,
+    #[case] words: &str,
+) {
+    let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
+    let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{machine}[[file]]\npath = \"key\"\n");
+    let report = Preflight::new(&guide).run(&Described::parse(&text).unwrap()).unwrap();
+    let finding = &report.settled.first().unwrap().finding;
+    assert_eq!((finding.verdict, finding.cause.map(Cause::word)), (Verdict::Unknown, Some(cause)), "{}", finding.message);
+    assert!(finding.message.contains(words), "{}", finding.message);
 }

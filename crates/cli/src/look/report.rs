@@ -237,7 +237,14 @@ fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
     };
     let (word, ink, text) = match report.outcome() {
         Outcome::Ready => ("READY", Ink::Good, format!("{all}{besides}")),
-        Outcome::NotReady => ("NOT READY", Ink::Loud, format!("Of {total}, {}.{besides}", join_words(&parts, "and"))),
+        Outcome::NotReady => {
+            let todo = match report.plan.steps.len() {
+                0 => String::new(),
+                1 => "One thing to do. ".to_owned(),
+                several => format!("{several} things to do. "),
+            };
+            ("NOT READY", Ink::Loud, format!("{todo}Of {total}, {}.{besides}", join_words(&parts, "and")))
+        }
         Outcome::Undecided => (
             "UNDECIDED",
             Ink::Unsure,

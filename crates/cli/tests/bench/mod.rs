@@ -68,7 +68,11 @@ impl Bench {
     pub(crate) fn wrapped(&self, program: &str, arguments: &[&str]) -> Command {
         let mut command = Command::new(program);
         let path = std::env::var("PATH").unwrap();
-        command.args(arguments).current_dir(self.project()).stdin(Stdio::null()).env("PATH", format!("{}:{path}", self.bin.display()));
+        command
+            .args(arguments)
+            .current_dir(self.project())
+            .stdin(Stdio::null())
+            .env("PATH", format!("{}:{path}", self.bin.display()));
         command
     }
 

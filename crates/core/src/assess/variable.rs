@@ -35,11 +35,9 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable) -> R
 /// The environment wins over the file, unless it has nothing.
 fn effective(state: &VariableState) -> (Value, &str) {
     match (state.environment, &state.file) {
-        (Value::Set(fits), _) => (Value::Set(fits), "the environment"),
-        (_, Some((place, value @ Value::Set(_)))) => (*value, place),
-        (Value::Empty, _) => (Value::Empty, "the environment"),
-        (Value::Unset, Some((place, value))) => (*value, place),
+        (Value::Empty, Some((place, value @ Value::Set(_)))) | (Value::Unset, Some((place, value))) => (*value, place),
         (Value::Unset, None) => (Value::Unset, ""),
+        (value, _) => (value, "the environment"),
     }
 }
 

@@ -1,5 +1,7 @@
 //! What settles groups, sockets, devices, services, addresses, names and networks.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "built_in.rs names every cause; here are those that it sends")]
+
 use super::Fix;
 use super::built_in::Case;
 use crate::cause::Cause;
@@ -7,19 +9,19 @@ use crate::guide::Subject;
 use crate::observation::Os;
 use crate::prelude::*;
 
-pub(super) fn fix(case: &Case<'_>, cause: Cause) -> Fix {
-    let path = case.path();
-    let finding = case.finding;
+pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
+    let path = fault.path();
+    let finding = fault.finding;
     match cause {
-        Cause::GroupUntilSignIn | Cause::SocketDeniedUntilSignIn => case.sign_in(),
-        Cause::DeviceDenied if finding.particulars.passing => case.sign_in(),
-        Cause::GroupNotMember => case.join_group(),
+        Cause::GroupUntilSignIn | Cause::SocketDeniedUntilSignIn => fault.sign_in(),
+        Cause::DeviceDenied if finding.particulars.passing => fault.sign_in(),
+        Cause::GroupNotMember => fault.join_group(),
         Cause::SocketDenied | Cause::DeviceDenied => match finding.particulars.group.as_deref() {
-            Some(group) if group != "root" && case.bench.os == Some(Os::Linux) => case.join_group(),
+            Some(group) if group != "root" && fault.bench.os == Some(Os::Linux) => fault.join_group(),
             _ => Fix::say(format!("Ask whoever looks after this machine to let you use {path}.")),
         },
-        Cause::GroupAbsent => group_absent(case),
-        Cause::SocketMissing if case.bench.inside_windows => Fix::say(format!(
+        Cause::GroupAbsent => group_absent(fault),
+        Cause::SocketMissing if fault.bench.inside_windows => Fix::say(format!(
             "Start the program that makes {path} on the Windows side, and in its settings have it passed in to this Linux."
         )),
         Cause::SocketMissing => {
@@ -28,15 +30,15 @@ pub(super) fn fix(case: &Case<'_>, cause: Cause) -> Fix {
         Cause::SocketDead => Fix::say(format!(
             "Start the program behind {path} again. If it complains that the address is in use, delete {path} first."
         )),
-        Cause::DeviceMissing => device_missing(case),
-        Cause::NameUnknown | Cause::NameElsewhere => name(case, cause),
-        other => Fix::say(words(case, other)),
+        Cause::DeviceMissing => device_missing(fault),
+        Cause::NameUnknown | Cause::NameElsewhere => name(fault, cause),
+        other => Fix::say(words(fault, other)),
     }
 }
 
 /// Where only words help.
-fn words(case: &Case<'_>, cause: Cause) -> String {
-    let found = case.finding.found.as_deref().unwrap_or("that network");
+fn words(fault: &Case<'_>, cause: Cause) -> String {
+    let found = fault.finding.found.as_deref().unwrap_or("that network");
     match cause {
         Cause::ServiceRefused => "Start the service, then check again.".to_owned(),
         Cause::ServiceNoAnswer => "Look whether the service has stopped working: start it again, and read what it writes.".to_owned(),
@@ -69,56 +71,56 @@ fn words(case: &Case<'_>, cause: Cause) -> String {
         Cause::SubnetTaken => format!(
             "Leave the network that takes these addresses ({found}) while you work on this project, or have the project use other ones."
         ),
-        _ => format!("Look at {} yourself.", case.title()),
+        _ => format!("Look at {} yourself.", fault.title()),
     }
 }
 
-fn group_absent(case: &Case<'_>) -> Fix {
-    let group = case.finding.particulars.group.as_deref().unwrap_or_default();
-    if case.bench.os != Some(Os::Linux) {
+fn group_absent(fault: &Case<'_>) -> Fix {
+    let group = fault.finding.particulars.group.as_deref().unwrap_or_default();
+    if fault.bench.os != Some(Os::Linux) {
         return Fix::say(format!("This system has no group {group}; ask the project what stands for it here."));
     }
-    let mut fix = case.join_group();
+    let mut fix = fault.join_group();
     fix.say = format!("Make the group {group}, and become a member of it.");
-    fix.run.insert(0, case.bench.as_admin(&format!("groupadd {}", case.quoted(group))));
+    fix.run.insert(0, fault.bench.as_admin(&format!("groupadd {}", fault.quoted(group))));
     let know = "Most groups come with a package or a driver: only make one by hand if the project says so.";
     fix.caution = Some(fix.caution.map_or_else(|| know.to_owned(), |caution| format!("{know} {caution}")));
     fix
 }
 
-fn device_missing(case: &Case<'_>) -> Fix {
-    let path = case.path();
+fn device_missing(fault: &Case<'_>) -> Fix {
+    let path = fault.path();
     let serial = ["ttyUSB", "ttyACM"].iter().any(|name| path.contains(name));
     let mut fix = Fix::say(format!("Connect the device, with a cable that carries data, and look again for {path}."));
-    if serial && case.bench.os == Some(Os::Linux) {
+    if serial && fault.bench.os == Some(Os::Linux) {
         fix.say.push_str(" This lists the serial devices that are here now:");
         fix.run = vec!["ls -l /dev/serial/by-id".to_owned()];
     }
     fix
 }
 
-fn name(case: &Case<'_>, cause: Cause) -> Fix {
-    let Subject::Hostname(host) = &case.requirement.subject else {
+fn name(fault: &Case<'_>, cause: Cause) -> Fix {
+    let Subject::Hostname(host) = &fault.requirement.subject else {
         return Fix::say("Look whether the name is written rightly, and whether you are in the network that knows it.");
     };
     let Some(address) = &host.points_to else {
         return Fix::say(format!("Look whether you are in the network that knows the name {}.", host.name));
     };
-    let windows = case.bench.os == Some(Os::Windows);
+    let windows = fault.bench.os == Some(Os::Windows);
     let file = if windows { "C:\\Windows\\System32\\drivers\\etc\\hosts" } else { "/etc/hosts" };
     let line = format!("{address} {}", host.name);
     if cause == Cause::NameElsewhere {
         return Fix {
             admin: true,
-            caution: case.bench.admin_caution(),
+            caution: fault.bench.admin_caution(),
             ..Fix::say(format!("Correct the line with {} in {file}, with admin rights, so that it reads: {line}", host.name))
         };
     }
     let say = format!("Give this machine the name {}: add a line to {file}.", host.name);
     if windows {
-        return case.admin_step(say, &[&format!("Add-Content -Path {file} -Value {}", case.quoted(&line))]);
+        return fault.admin_step(say, &[&format!("Add-Content -Path {file} -Value {}", fault.quoted(&line))]);
     }
-    let mut fix = case.admin_step(say, &[]);
-    fix.run = vec![format!("echo {} | {}", case.quoted(&line), case.bench.as_admin(&format!("tee -a {file}")))];
+    let mut fix = fault.admin_step(say, &[]);
+    fix.run = vec![format!("echo {} | {}", fault.quoted(&line), fault.bench.as_admin(&format!("tee -a {file}")))];
     fix
 }

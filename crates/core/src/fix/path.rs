@@ -1,3 +1,5 @@
+#![allow(clippy::wildcard_enum_match_arm, reason = "built_in.rs names every cause; here are those that it sends")]
+
 use super::Fix;
 use super::built_in::Case;
 use crate::cause::Cause;
@@ -5,14 +7,14 @@ use crate::guide::{PathKind, Subject};
 use crate::prelude::*;
 
 /// What settles a file or a folder that is not as it should be.
-pub(super) fn fix(case: &Case<'_>, cause: Cause) -> Fix {
-    let path = case.path();
-    let quoted = case.quoted(path);
-    let folder = matches!(&case.requirement.subject, Subject::Path(path) if path.kind == PathKind::Folder);
+pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
+    let path = fault.path();
+    let quoted = fault.quoted(path);
+    let folder = matches!(&fault.requirement.subject, Subject::Path(path) if path.kind == PathKind::Folder);
     let make = format!("mkdir -p {quoted}");
     let unix = |say: String, commands: &[String]| {
         let mut fix = Fix::say(say);
-        if case.unix() {
+        if fault.unix() {
             fix.run = commands.to_vec();
         }
         fix
@@ -20,7 +22,7 @@ pub(super) fn fix(case: &Case<'_>, cause: Cause) -> Fix {
     match cause {
         Cause::PathMissing if folder => unix(format!("Make the folder {path}."), &[make]),
         Cause::PathMissing => {
-            let docs = case.requirement.docs.as_ref().map(|docs| format!(" Where it comes from: {docs}")).unwrap_or_default();
+            let docs = fault.requirement.docs.as_ref().map(|docs| format!(" Where it comes from: {docs}")).unwrap_or_default();
             Fix::say(format!("Put the file at {path}.{docs}"))
         }
         Cause::PathDangling => {
@@ -29,41 +31,41 @@ pub(super) fn fix(case: &Case<'_>, cause: Cause) -> Fix {
             unix(format!("Remove the link {path}, which leads nowhere, and {what}."), &rest)
         }
         Cause::PathOtherKind => {
-            let aside = format!("mv {quoted} {}", case.quoted(&format!("{path}.old")));
+            let aside = format!("mv {quoted} {}", fault.quoted(&format!("{path}.old")));
             let (what, rest) = if folder { ("make a folder", vec![aside, make]) } else { ("put the file", vec![aside]) };
             unix(format!("Move what is at {path} aside, and {what} there."), &rest)
         }
         Cause::PathUnwanted => {
-            let aside = format!("mv {quoted} {}", case.quoted(&format!("{path}.old")));
+            let aside = format!("mv {quoted} {}", fault.quoted(&format!("{path}.old")));
             unix(format!("Move {path} aside while you work on this project; nothing is lost by that."), &[aside])
         }
         Cause::PathMode => {
-            let mode = case.finding.wanted.as_deref().unwrap_or("600");
+            let mode = fault.finding.wanted.as_deref().unwrap_or("600");
             unix(format!("Give {path} the permissions {mode}."), &[format!("chmod {mode} {quoted}")])
         }
         Cause::PathNotExecutable => unix(format!("Make {path} executable, if you trust it."), &[format!("chmod +x {quoted}")]),
         Cause::PathNotWritable | Cause::PathNotMine => {
-            let user = case.bench.account.and_then(|account| account.name.as_deref());
-            let own = case.finding.particulars.passing;
-            match user.filter(|_| case.unix()) {
+            let user = fault.bench.account.and_then(|account| account.name.as_deref());
+            let own = fault.finding.particulars.passing;
+            match user.filter(|_| fault.unix()) {
                 // What is one's own needs no admin rights.
                 Some(_) if own => unix(format!("Let yourself write to {path}."), &[format!("chmod u+w {quoted}")]),
                 Some(user) => {
-                    let command = format!("chown {} {quoted}", case.quoted(user));
-                    case.admin_step(format!("Make {path} yours, if nobody else needs it."), &[&command])
+                    let command = format!("chown {} {quoted}", fault.quoted(user));
+                    fault.admin_step(format!("Make {path} yours, if nobody else needs it."), &[&command])
                 }
                 None => Fix::say(format!("Ask whoever looks after this machine to let you write to {path}.")),
             }
         }
         _ => {
             let what = if folder { "Put what is missing into" } else { "Correct the text of" };
-            Fix::say(format!("{what} {path}: it must fit {}.", pattern(case).unwrap_or_default()))
+            Fix::say(format!("{what} {path}: it must fit {}.", pattern(fault).unwrap_or_default()))
         }
     }
 }
 
-fn pattern(case: &Case<'_>) -> Option<String> {
-    match &case.requirement.subject {
+fn pattern(fault: &Case<'_>) -> Option<String> {
+    match &fault.requirement.subject {
         Subject::Path(path) => path.contains.as_ref().map(|pattern| format!("the pattern {}", pattern.source())),
         _ => None,
     }

@@ -1,5 +1,7 @@
 //! What settles variables, limits, libraries, settings, the working copy and commands.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "built_in.rs names every cause; here are those that it sends")]
+
 use super::built_in::Case;
 use super::{Fix, Shell};
 use crate::cause::Cause;
@@ -10,35 +12,33 @@ use crate::prelude::*;
 /// Stands where only the person knows what to write.
 const YOURS: &str = "YOUR-VALUE";
 
-pub(super) fn fix(case: &Case<'_>, cause: Cause) -> Fix {
-    match &case.requirement.subject {
-        Subject::Variable(variable) => self::variable(case, cause, &variable.name, variable.env_file.as_deref()),
-        Subject::Limit(limit) => self::limit(case, &limit.name, limit.at_least.unwrap_or(0)),
-        Subject::Library(_) => library(case, cause),
+pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
+    match &fault.requirement.subject {
+        Subject::Variable(variable) => self::variable(fault, cause, &variable.name, variable.env_file.as_deref()),
+        Subject::Limit(limit) => self::limit(fault, &limit.name, limit.at_least.unwrap_or(0)),
+        Subject::Library(_) => library(fault, cause),
         Subject::Setting(setting) => {
             let mut fix = Fix::say(format!("Give git your {}: put it in the place of {YOURS}.", setting.key));
-            fix.run = vec![format!("git config --global {} {YOURS}", case.quoted(&setting.key))];
+            fix.run = vec![format!("git config --global {} {YOURS}", fault.quoted(&setting.key))];
             fix
         }
-        Subject::Checkout(checkout) => self::checkout(case, cause, &checkout.path, checkout.branch.as_deref()),
+        Subject::Checkout(checkout) => self::checkout(fault, cause, &checkout.path, checkout.branch.as_deref()),
         Subject::Command(command) => {
-            let words: Vec<String> = command.words.iter().map(|word| case.quoted(word)).collect();
+            let words: Vec<String> = command.words.iter().map(|word| fault.quoted(word)).collect();
             let program = command.words.first().map_or("", String::as_str);
-            match cause {
-                Cause::CommandNotFound => Fix::say(format!("Install {program}, then check again.")),
-                _ => {
-                    let mut fix = Fix::say("Run it yourself in the project's folder, and do what its message says.");
-                    fix.run = vec![words.join(" ")];
-                    fix
-                }
+            if cause == Cause::CommandNotFound {
+                return Fix::say(format!("Install {program}, then check again."));
             }
+            let mut fix = Fix::say("Run it yourself in the project's folder, and do what its message says.");
+            fix.run = vec![words.join(" ")];
+            fix
         }
-        _ => Fix::say(format!("Look at {} yourself.", case.title())),
+        _ => Fix::say(format!("Look at {} yourself.", fault.title())),
     }
 }
 
-fn variable(case: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) -> Fix {
-    let shell = case.bench.shell;
+fn variable(fault: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) -> Fix {
+    let shell = fault.bench.shell;
     match cause {
         Cause::VariableOnlyInFile => {
             let mut fix = Fix::say("Nothing has to be changed any more: open a new terminal.");
@@ -69,7 +69,7 @@ fn variable(case: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) -
                 Shell::PowerShell => format!("[Environment]::SetEnvironmentVariable('{name}', '{YOURS}', 'User')"),
             };
             let mut fix = Fix::say(format!("Set {name}, with your own value in the place of {YOURS}."));
-            match case.bench.account.and_then(|account| account.startup_file.clone()) {
+            match fault.bench.account.and_then(|account| account.startup_file.clone()) {
                 Some(file) => fix.edit = Some(Edit { file, append: line }),
                 None => fix.run = vec![line],
             }
@@ -79,15 +79,15 @@ fn variable(case: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) -
     }
 }
 
-fn limit(case: &Case<'_>, name: &str, needed: u64) -> Fix {
-    let linux = case.bench.os == Some(Os::Linux);
-    let own = case.finding.particulars.passing;
+fn limit(fault: &Case<'_>, name: &str, needed: u64) -> Fix {
+    let linux = fault.bench.os == Some(Os::Linux);
+    let own = fault.finding.particulars.passing;
     match name {
-        "open-files" | "processes" if own && case.unix() => {
+        "open-files" | "processes" if own && fault.unix() => {
             let letter = if name == "processes" { 'u' } else { 'n' };
             let line = format!("ulimit -{letter} {needed}");
             let mut fix = Fix::say("Raise the limit for new terminals; you may do that yourself.");
-            match case.bench.account.and_then(|account| account.startup_file.clone()) {
+            match fault.bench.account.and_then(|account| account.startup_file.clone()) {
                 Some(file) => fix.edit = Some(Edit { file, append: line }),
                 None => fix.run = vec![line],
             }
@@ -96,10 +96,10 @@ fn limit(case: &Case<'_>, name: &str, needed: u64) -> Fix {
         }
         "open-files" | "processes" if linux => {
             let item = if name == "processes" { "nproc" } else { "nofile" };
-            let user = case.bench.account.and_then(|account| account.name.as_deref()).unwrap_or("*");
-            let line = case.quoted(&format!("{user} - {item} {needed}"));
-            let mut fix = case.admin_step("Raise the limit for your sessions.", &[]);
-            fix.run = vec![format!("echo {line} | {}", case.bench.as_admin("tee -a /etc/security/limits.d/60-project.conf"))];
+            let user = fault.bench.account.and_then(|account| account.name.as_deref()).unwrap_or("*");
+            let line = fault.quoted(&format!("{user} - {item} {needed}"));
+            let mut fix = fault.admin_step("Raise the limit for your sessions.", &[]);
+            fix.run = vec![format!("echo {line} | {}", fault.bench.as_admin("tee -a /etc/security/limits.d/60-project.conf"))];
             fix.then = Some(Then::SignIn);
             fix
         }
@@ -107,18 +107,18 @@ fn limit(case: &Case<'_>, name: &str, needed: u64) -> Fix {
             let line = format!("fs.inotify.max_user_watches={needed}");
             let file = "/etc/sysctl.d/60-file-watches.conf";
             let mut fix =
-                case.admin_step("Let programs watch more files, now and after the next start.", &[&format!("sysctl -p {file}")]);
-            fix.run.insert(0, format!("echo {line} | {}", case.bench.as_admin(&format!("tee {file}"))));
+                fault.admin_step("Let programs watch more files, now and after the next start.", &[&format!("sysctl -p {file}")]);
+            fix.run.insert(0, format!("echo {line} | {}", fault.bench.as_admin(&format!("tee {file}"))));
             fix
         }
-        "path-length" if case.bench.os == Some(Os::Windows) => {
+        "path-length" if fault.bench.os == Some(Os::Windows) => {
             let command =
                 "Set-ItemProperty -Path HKLM:\\SYSTEM\\CurrentControlSet\\Control\\FileSystem -Name LongPathsEnabled -Value 1";
-            let mut fix = case.admin_step("Let Windows use long paths.", &[command]);
+            let mut fix = fault.admin_step("Let Windows use long paths.", &[command]);
             fix.then = Some(Then::Restart);
             fix
         }
-        "symbolic-links" if case.bench.os == Some(Os::Windows) => {
+        "symbolic-links" if fault.bench.os == Some(Os::Windows) => {
             Fix::say("Switch on developer mode (Settings, System, For developers): with it every user may make symbolic links.")
         }
         "symbolic-links" => {
@@ -129,23 +129,23 @@ fn limit(case: &Case<'_>, name: &str, needed: u64) -> Fix {
     }
 }
 
-fn library(case: &Case<'_>, cause: Cause) -> Fix {
+fn library(fault: &Case<'_>, cause: Cause) -> Fix {
     match cause {
         Cause::LibraryNoHeaders => Fix::say(format!(
             "Install what is needed to build against {}: in most systems a package of its own, whose name ends in -dev or -devel.",
-            case.title()
+            fault.title()
         )),
         Cause::LibraryTooNew => Fix::say(format!(
             "Install an older release of {}{} beside this one, and name its pkgconfig folder in PKG_CONFIG_PATH.",
-            case.title(),
-            case.wanted()
+            fault.title(),
+            fault.wanted()
         )),
-        _ => case.install(),
+        _ => fault.install(),
     }
 }
 
-fn checkout(case: &Case<'_>, cause: Cause, path: &str, branch: Option<&str>) -> Fix {
-    let git = if path == "." { "git".to_owned() } else { format!("git -C {}", case.quoted(path)) };
+fn checkout(fault: &Case<'_>, cause: Cause, path: &str, branch: Option<&str>) -> Fix {
+    let git = if path == "." { "git".to_owned() } else { format!("git -C {}", fault.quoted(path)) };
     let run = |say: &str, commands: &[&str]| {
         let mut fix = Fix::say(say);
         fix.run = commands.iter().map(|command| format!("{git} {command}")).collect();
@@ -157,7 +157,7 @@ fn checkout(case: &Case<'_>, cause: Cause, path: &str, branch: Option<&str>) -> 
         }
         Cause::CheckoutLargeFiles => run("Fetch the large files (this needs the program git-lfs).", &["lfs install", "lfs pull"]),
         Cause::CheckoutBranch => {
-            let branch = case.quoted(branch.unwrap_or("main"));
+            let branch = fault.quoted(branch.unwrap_or("main"));
             run("Go to the branch that is wanted.", &[&format!("switch {branch}")])
         }
         Cause::CheckoutDirty => {

@@ -7,6 +7,7 @@ mod placeholder;
 mod requirement;
 mod subject;
 mod subject_parse;
+pub mod vocabulary;
 
 pub use fix::{Edit, GuideFix, Then};
 pub use parse::{FORMAT, parse};

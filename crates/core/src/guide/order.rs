@@ -5,6 +5,7 @@ use crate::prelude::*;
 use crate::problem::{ProblemKind, Problems};
 use hashbrown::{HashMap, HashSet};
 
+#[allow(clippy::wildcard_enum_match_arm, reason = "most kinds need nothing first")]
 /// Adds the order that the guide need not state: a command waits for its program, what version control is asked waits for it, and a
 /// service of this machine for the program that may hold its port. Alternatives are marked as such.
 pub(super) fn imply(requirements: &mut [Requirement]) {

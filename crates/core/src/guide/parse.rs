@@ -1,3 +1,4 @@
+use super::vocabulary::SYSTEMS;
 use super::{Guide, GuideFix, Level, Project, Requirement, Role, Stage, Subject, order, subject_parse};
 use crate::condition::{self, Condition};
 use crate::document::{self, Fields, Placed, as_number, shortened};
@@ -84,9 +85,6 @@ fn read_project(top: &Fields<'_>) -> Project {
     fields.finish(|_| None);
     project
 }
-
-/// The systems that a guide can speak of.
-pub(super) const SYSTEMS: [&str; 3] = ["linux", "macos", "windows"];
 
 /// Reports a word that is not in its list.
 pub(super) fn check_word(fields: &Fields<'_>, what: &str, word: &Placed<&str>, known: &[&str]) -> bool {

@@ -1,9 +1,10 @@
-use super::parse::{SYSTEMS, Words, check_word};
+use super::parse::{Words, check_word};
 use super::subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Memory,
     Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, System, Tool,
     Virtualization,
 };
+use super::vocabulary::{KINDS, Kind, LIMITS, MANAGERS, SYSTEMS};
 use crate::document::{Fields, Placed, as_number, shortened};
 use crate::prelude::*;
 use crate::problem::ProblemKind;
@@ -11,47 +12,20 @@ use crate::text::{Pattern, Size, join_words, parse_duration};
 use crate::version::Range;
 use toml::de::DeValue;
 
-/// Every subject key with the further keys that go with it.
-const KINDS: [(&str, &[&str]); 23] = [
-    ("tool", &["version", "version_from", "args", "pattern", "packages", "arch", "expect"]),
-    ("port", &["protocol", "address", "set_by", "held_ok"]),
-    ("disk", &["at", "inodes"]),
-    ("memory", &["free"]),
-    ("cores", &[]),
-    ("virtualization", &[]),
-    ("system", &["edition", "distro", "arch"]),
-    ("file", &["mode", "owner", "writable", "executable", "contains", "expect"]),
-    ("folder", &["mode", "owner", "writable", "executable", "contains", "expect"]),
-    ("variable", &["env_file", "matches", "secret", "expect"]),
-    ("group", &[]),
-    ("socket", &["access"]),
-    ("device", &["access"]),
-    ("service", &["http", "status", "contains"]),
-    ("reach", &["status"]),
-    ("hostname", &["points_to"]),
-    ("subnet", &[]),
-    ("limit", &["at_least"]),
-    ("library", &["version", "packages"]),
-    ("setting", &["of", "matches"]),
-    ("checkout", &["branch", "submodules", "large_files", "clean"]),
-    ("command", &["exit", "matches", "timeout"]),
-    ("any_of", &[]),
-];
-const LIMITS: [&str; 5] = ["open-files", "file-watches", "processes", "path-length", "symbolic-links"];
-const MANAGERS: [&str; 10] = ["apt", "dnf", "zypper", "pacman", "apk", "brew", "port", "winget", "scoop", "choco"];
 /// More ports than this are nobody's wish.
 const MOST_PORTS: usize = 200;
 
 /// What to say about a key that belongs to another kind.
 pub(super) fn elsewhere(key: &str) -> Option<String> {
-    let kinds: Vec<String> = KINDS.iter().filter(|(_, keys)| keys.contains(&key)).map(|(kind, _)| format!("`{kind}`")).collect();
+    let has = |kind: &&Kind| kind.further.iter().any(|further| further.name == key);
+    let kinds: Vec<String> = KINDS.iter().filter(has).map(|kind| format!("`{}`", kind.subject.name)).collect();
     (!kinds.is_empty()).then(|| format!("`{key}` goes with {}", join_words(&kinds, "and")))
 }
 
 /// Reads the one subject of a requirement; none or two are reported.
 pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
     let mut kinds: Vec<&'static str> = Vec::with_capacity(1);
-    kinds.extend(fields.keys().filter_map(|key| KINDS.iter().map(|(kind, _)| *kind).find(|kind| *kind == key)));
+    kinds.extend(fields.keys().filter_map(|key| KINDS.iter().map(|kind| kind.subject.name).find(|kind| *kind == key)));
     match kinds.as_slice() {
         [kind] => {
             let subject = one(fields, kind, words);
@@ -62,7 +36,7 @@ pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
             subject
         }
         [] => {
-            let all: Vec<&str> = KINDS.iter().map(|(kind, _)| *kind).collect();
+            let all: Vec<&str> = KINDS.iter().map(|kind| kind.subject.name).collect();
             let message = format!("{} does not say what is checked", fields.place());
             let near = fields
                 .entries()
@@ -92,9 +66,9 @@ pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
 }
 
 fn know_keys(fields: &Fields<'_>, kinds: &[&'static str]) {
-    for (kind, keys) in KINDS.iter().filter(|(kind, _)| kinds.contains(kind)) {
-        fields.pass_over(kind);
-        keys.iter().for_each(|key| fields.pass_over(key));
+    for kind in KINDS.iter().filter(|kind| kinds.contains(&kind.subject.name)) {
+        fields.pass_over(kind.subject.name);
+        kind.further.iter().for_each(|key| fields.pass_over(key.name));
     }
 }
 

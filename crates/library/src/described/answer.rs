@@ -1,3 +1,5 @@
+#![allow(clippy::wildcard_enum_match_arm, reason = "what is not answered here, the other parts of a description answer")]
+
 use super::shape::{DescribedPort, Filesystem, Shape};
 use super::{network, workspace};
 use crate::observation::{Binding, Device, DiskRoom, Observation, Run, RunEnd, SettingNumber, StartFailure};

@@ -1,5 +1,7 @@
 //! Sockets, services, sites, names and networks of a described machine.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "answer.rs asks one part of a description after the other")]
+
 use super::answer::{binding, resolve, said};
 use super::parse::texts;
 use super::shape::Shape;
@@ -169,11 +171,8 @@ fn fetched(shape: &Shape, url: &str, pattern: Option<&str>) -> Option<Fetched> {
         // Something takes connections there; what it says is not described.
         return (connection != Connection::Taken).then_some(Fetched::Failed(connection));
     };
-    Some(match &site.trouble {
-        Some(trouble) => trouble.clone(),
-        None => {
-            let pattern = pattern.and_then(|pattern| Pattern::new(pattern).ok());
-            Fetched::Answer(site.status, pattern.map(|pattern| pattern.matches(&site.text)))
-        }
-    })
+    Some(site.trouble.clone().unwrap_or_else(|| {
+        let pattern = pattern.and_then(|pattern| Pattern::new(pattern).ok());
+        Fetched::Answer(site.status, pattern.map(|pattern| pattern.matches(&site.text)))
+    }))
 }

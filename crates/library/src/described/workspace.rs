@@ -1,5 +1,7 @@
 //! Files, variables, libraries, settings, the working copy, commands and limits of a described machine.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "answer.rs asks one part of a description after the other")]
+
 use super::answer::{resolve, said};
 use super::parse::{read_run, texts};
 use super::shape::Shape;
@@ -125,14 +127,11 @@ fn read_limits(top: &Fields<'_>, shape: &mut Shape) {
             (_, _, _, Some([Some(now), most])) => Some(LimitState::Number(*now, *most)),
             _ => None,
         };
-        match limit {
-            Some(limit) => {
-                shape.workspace.limits.insert(name.value.to_owned(), limit);
-            }
-            None => {
-                let message = "a number, [now, most], \"unlimited\", or true or false stands here";
-                fields.problems().report(ProblemKind::WrongType, value.span(), message);
-            }
+        if let Some(limit) = limit {
+            shape.workspace.limits.insert(name.value.to_owned(), limit);
+        } else {
+            let message = "a number, [now, most], \"unlimited\", or true or false stands here";
+            fields.problems().report(ProblemKind::WrongType, value.span(), message);
         }
     }
 }

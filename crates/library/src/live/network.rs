@@ -1,5 +1,10 @@
 //! Who answers where. What may be slow is done aside, so that its time is bounded and Ctrl-C is heard.
 
+#![allow(
+    clippy::wildcard_enum_match_arm,
+    reason = "the system's and the client's errors are many; the ones that tell something are named"
+)]
+
 use super::{Live, os, plain_proxy};
 use crate::observation::{Connection, Fetched, Observation, Way};
 use crate::read::proxy_for;
@@ -101,11 +106,12 @@ pub(super) fn fetch(live: &Live, url: &str, pattern: Option<Pattern>, way: Way) 
 }
 
 fn get(url: &str, pattern: Option<&Pattern>, proxy: Option<&str>, limit: Duration) -> Fetched {
-    let configured = match proxy.map(ureq::Proxy::new).transpose() {
-        Ok(proxy) => proxy,
-        Err(_) => return Fetched::Proxy("the variable that names it holds no address".to_owned()),
+    let Ok(configured) = proxy.map(ureq::Proxy::new).transpose() else {
+        return Fetched::Proxy("the variable that names it holds no address".to_owned());
     };
-    if let Some(proxy) = configured.as_ref().filter(|proxy| proxy.protocol() == ureq::ProxyProtocol::Http && url.starts_with("http:")) {
+    if let Some(proxy) =
+        configured.as_ref().filter(|proxy| proxy.protocol() == ureq::ProxyProtocol::Http && url.starts_with("http:"))
+    {
         return plain_proxy::get(url, proxy, limit);
     }
     let agent = agent(configured, limit);
@@ -185,7 +191,11 @@ fn by_system(error: &Error, proxied: bool) -> Fetched {
     }
     // How the standard library begins what the system's resolver says; it has no kind for it.
     if error.to_string().starts_with("failed to lookup address information") {
-        return if proxied { Fetched::Proxy("its own name cannot be looked up".to_owned()) } else { Fetched::Failed(Connection::NoName) };
+        return if proxied {
+            Fetched::Proxy("its own name cannot be looked up".to_owned())
+        } else {
+            Fetched::Failed(Connection::NoName)
+        };
     }
     match error.kind() {
         ErrorKind::ConnectionRefused if proxied => Fetched::Proxy("nothing listens where it should be".to_owned()),

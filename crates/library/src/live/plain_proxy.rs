@@ -1,6 +1,8 @@
 //! Plain HTTP by way of a proxy: the whole address stands in the request (RFC 9112, section 3.2.2). The client that asks everything else
 //! only knows tunnels, which most proxies refuse for plain HTTP.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "only what tells something of the proxy is named")]
+
 use super::network::failed;
 use crate::observation::{Connection, Fetched};
 use base64::Engine;
@@ -64,7 +66,8 @@ fn ask(mut stream: TcpStream, url: &str, proxy: &ureq::Proxy) -> Result<Option<u
     });
     let software = concat!("setup-ready/", env!("CARGO_PKG_VERSION"));
     let login = login.unwrap_or_default();
-    write!(stream, "GET {url} HTTP/1.1\r\nHost: {host}\r\nUser-Agent: {software}\r\n{login}Connection: close\r\n\r\n")?;
+    let request = format!("GET {url} HTTP/1.1\r\nHost: {host}\r\nUser-Agent: {software}\r\n{login}Connection: close\r\n\r\n");
+    stream.write_all(request.as_bytes())?;
     let mut head = Vec::new();
     let mut part = [0; 4_096];
     while head.len() < LONGEST_HEAD {

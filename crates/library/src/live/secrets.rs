@@ -1,5 +1,7 @@
 //! Values that must not be told: they are taken out of all that programs print.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "most kinds speak of no values")]
+
 use crate::guide::{Guide, Subject};
 use crate::observation::Run;
 use crate::read::env_entries;

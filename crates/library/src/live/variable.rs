@@ -13,7 +13,7 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
     let file = match env_file.map(|file| (file, crate::read_text(&live.place(file)))) {
         None => None,
         Some((file, Ok(text))) => Some(match env_value(&text, name) {
-            Some((line, value)) => (format!("{file}, line {line}"), shape(&value, pattern)),
+            Some((number, value)) => (format!("{file}, line {number}"), shape(&value, pattern)),
             None => (file.to_owned(), Value::Unset),
         }),
         Some((file, Err(crate::LoadError::Unreadable { reason, .. }))) if reason.kind() == ErrorKind::NotFound => {

@@ -27,7 +27,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &
                 let tool = Tool { version: Some(range), version_from: None, ..tool.clone() };
                 let mut finding = look(inquiry, requirement, &tool)?;
                 if finding.verdict == Verdict::Unmet {
-                    finding.message.push_str(&format!(" ({place} says {wanted}.)"));
+                    finding.message = format!("{} ({place} says {wanted}.)", finding.message);
                 }
                 return Ok(finding.wanted(wanted));
             }

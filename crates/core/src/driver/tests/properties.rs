@@ -5,7 +5,7 @@ use crate::driver::Selection;
 use crate::finding::{Finding, Verdict};
 use crate::inquiry::{Context, Inquiry};
 use crate::known::Known;
-use crate::observation::{Cores, DiskRoom, FileKind, Observation, RunEnd, StartFailure};
+use crate::observation::{Cores, DiskRoom, FileKind, Observation, RunEnd, StartFailure, Value, VariableState};
 use crate::plan;
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -23,7 +23,7 @@ struct Wish {
 }
 
 fn any_wishes() -> impl Strategy<Value = Vec<Wish>> {
-    let wish = (0_usize..5, 0_usize..4, proptest::option::of(0_usize..6), proptest::option::of(any::<bool>()));
+    let wish = (0_usize..8, 0_usize..4, proptest::option::of(0_usize..6), proptest::option::of(any::<bool>()));
     let wish = wish.prop_map(|(kind, number, after, when)| Wish { kind, number, after, when });
     proptest::collection::vec(wish, 1..7)
 }
@@ -41,8 +41,13 @@ fn body(wishes: &[Wish]) -> String {
             1 => format!("disk = \"{} GB\"\nat = \"/d{number}\"", gigabytes(wish)),
             2 => format!("cores = {}", number + 1),
             3 => format!("tool = [\"u{number}\", \"t{number}\"]"),
-            _ => "memory = \"1 GB\"".to_owned(),
+            4 => "memory = \"1 GB\"".to_owned(),
+            5 => format!("variable = \"V{number}\""),
+            6 => format!("command = [\"t{number}\"]"),
+            _ => format!("any_of = [\"r{}\", \"r{}\"]", index.saturating_sub(1), index.saturating_sub(number)),
         };
+        // The first has nothing before it to choose from.
+        let subject = if wish.kind == 7 && (index == 0 || number == 0) { "cores = 9".to_owned() } else { subject };
         let _ = writeln!(body, "[require.r{index}]\n{subject}");
         if let Some(after) = wish.after.filter(|after| *after < index) {
             let _ = writeln!(body, "after = [\"r{after}\"]");
@@ -55,7 +60,8 @@ fn body(wishes: &[Wish]) -> String {
 }
 
 /// `t0` is for another processor before it is new, `t1` is new, `t2` is silent before it is new, `t3` is nowhere; 9 GB are free on each of two disks, the first of
-/// which holds `/d0` and `/d1`; nobody knows where `/d3` is, nor the memory; there are two cores.
+/// which holds `/d0` and `/d1`; nobody knows where `/d3` is, nor the memory; there are two cores; `V0` is set, `V1` empty, `V2` not set, and nobody knows
+/// of `V3`; no command may be run.
 fn machine() -> Script {
     let mut script = debian();
     for (number, version) in [(0, "1.5"), (1, "2.5"), (2, "nothing")] {
@@ -69,6 +75,10 @@ fn machine() -> Script {
         copies[0].kind = FileKind::Built(vec!["s390x".into()]);
     }
     script.insert(Probe::Cores, Observation::Cores(Cores { online: 2, caps: Vec::new() }));
+    for (number, environment) in [Value::Set(true), Value::Empty, Value::Unset].into_iter().enumerate() {
+        let probe = Probe::Variable { name: format!("V{number}"), env_file: None, pattern: None };
+        script.insert(probe, Observation::Variable(VariableState { environment, file: None, startup: None }));
+    }
     for number in 0..3 {
         let path = format!("/d{number}");
         let room = DiskRoom {
@@ -87,36 +97,80 @@ fn machine() -> Script {
 }
 
 /// What a person would say, looking at the comment above: no driver, no probes, no order.
-fn naive(wishes: &[Wish]) -> Vec<Verdict> {
-    let applies = |wish: &Wish| wish.when != Some(false);
-    let sum = |numbers: &[usize]| -> usize {
-        wishes.iter().filter(|wish| wish.kind == 1 && applies(wish) && numbers.contains(&wish.number)).map(gigabytes).sum()
-    };
-    let mut verdicts: Vec<Verdict> = Vec::new();
-    for (index, wish) in wishes.iter().enumerate() {
-        let waits = wish.after.filter(|after| *after < index).is_some_and(|after| !verdicts[after].is_fine());
+struct Person<'w>(&'w [Wish]);
+
+impl Person<'_> {
+    fn applies(&self, index: usize) -> bool {
+        self.0[index].when != Some(false)
+    }
+
+    fn kind(&self, index: usize) -> (usize, usize) {
+        let wish = &self.0[index];
+        if wish.kind == 7 && (index == 0 || wish.number == 0) { (2, 8) } else { (wish.kind, wish.number) }
+    }
+
+    fn after(&self, index: usize) -> Option<usize> {
+        self.0[index].after.filter(|after| *after < index)
+    }
+
+    fn choices(&self, index: usize) -> Vec<usize> {
+        let wish = &self.0[index];
+        if self.kind(index).0 == 7 { vec![index - 1, index.saturating_sub(wish.number)] } else { Vec::new() }
+    }
+
+    /// The tool requirement that a command needs: the first that may be its program, unless that waits for the command.
+    fn program(&self, index: usize) -> Option<usize> {
+        let (6, number) = self.kind(index) else { return None };
+        let tool = (0..self.0.len()).find(|other| matches!(self.kind(*other), (0 | 3, of) if of == number))?;
+        let waits = self.waits(tool, index);
+        (!waits && self.after(index) != Some(tool)).then_some(tool)
+    }
+
+    fn waits(&self, from: usize, target: usize) -> bool {
+        from == target || self.after(from).into_iter().chain(self.choices(from)).any(|next| self.waits(next, target))
+    }
+
+    fn gigabytes(&self, places: &[usize]) -> usize {
+        let there = |index: &usize| self.applies(*index) && matches!(self.kind(*index), (1, place) if places.contains(&place));
+        (0..self.0.len()).filter(there).map(|index| gigabytes(&self.0[index])).sum()
+    }
+
+    fn verdict(&self, index: usize) -> Verdict {
         let decided = |holds: bool| if holds { Verdict::Met } else { Verdict::Unmet };
-        verdicts.push(match (wish.kind, wish.number) {
-            _ if !applies(wish) => Verdict::Skipped,
-            _ if waits => Verdict::Blocked,
+        if !self.applies(index) {
+            return Verdict::Skipped;
+        }
+        // Of the tools, only the one that is nowhere cannot be started; what waits for it cannot be known either.
+        let lacking = |tool: usize| self.verdict(tool) == Verdict::Blocked || (self.applies(tool) && self.kind(tool).1 == 3);
+        if self.after(index).is_some_and(|after| !self.verdict(after).is_fine()) || self.program(index).is_some_and(lacking) {
+            return Verdict::Blocked;
+        }
+        match self.kind(index) {
             (0, number) => decided(number == 1),
-            (1, 3) | (4, _) => Verdict::Unknown,
+            (1 | 5, 3) | (4 | 6, _) => Verdict::Unknown,
             (1, number) => {
-                let here = sum(if number == 2 { &[2] } else { &[0, 1] });
-                let anywhere = sum(&[3]);
-                if here > 9 {
-                    Verdict::Unmet
-                } else if here + anywhere > 9 {
-                    Verdict::Unknown
-                } else {
-                    Verdict::Met
-                }
+                let here = self.gigabytes(if number == 2 { &[2] } else { &[0, 1] });
+                let unsure = here + self.gigabytes(&[3]) > 9;
+                if here <= 9 && unsure { Verdict::Unknown } else { decided(here <= 9) }
             }
             (2, number) => decided(number < 2),
-            (_, number) => decided(number == 1 || number == 2),
-        });
+            (3, number) => decided(number == 1 || number == 2),
+            (5, number) => decided(number == 0),
+            _ => {
+                let verdicts: Vec<Verdict> = self.choices(index).into_iter().map(|choice| self.verdict(choice)).collect();
+                let open = || verdicts.iter().filter(|verdict| **verdict != Verdict::Skipped);
+                if verdicts.contains(&Verdict::Met) {
+                    Verdict::Met
+                } else if open().next().is_none() {
+                    Verdict::Skipped
+                } else if open().all(|verdict| *verdict == Verdict::Unmet) {
+                    Verdict::Unmet
+                } else {
+                    Verdict::Unknown
+                }
+            }
+        }
     }
-    verdicts
 }
 
 fn essence(finding: &Finding) -> (Verdict, Option<Cause>, String) {
@@ -128,7 +182,9 @@ proptest! {
     fn a_naive_evaluator_agrees(wishes in any_wishes()) {
         let settled = drive(&guide(&body(&wishes)), &machine(), Selection::default(), |_| 0).settled;
         let verdicts: Vec<Verdict> = settled.iter().map(|one| one.finding.verdict).collect();
-        prop_assert_eq!(verdicts, naive(&wishes));
+        let person = Person(&wishes);
+        let said: Vec<Verdict> = (0..wishes.len()).map(|index| person.verdict(index)).collect();
+        prop_assert_eq!(verdicts, said);
     }
 
     #[test]
@@ -198,7 +254,7 @@ proptest! {
         let mut planned: Vec<usize> = plan.steps.iter().flat_map(|step| step.settles.iter().copied()).collect();
         planned.sort_unstable();
         planned.dedup();
-        let fixable: Vec<usize> = settled.iter().filter(|one| !one.fixes.is_empty()).map(|one| one.index).collect();
+        let fixable: Vec<usize> = settled.iter().filter(|one| !one.fixes.is_empty() && !guide.requirements[one.index].alternative).map(|one| one.index).collect();
         prop_assert_eq!(planned, fixable);
         prop_assert!(settled.iter().all(|one| one.fixes.is_empty() || one.finding.verdict == Verdict::Unmet));
     }

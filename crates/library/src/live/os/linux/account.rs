@@ -85,11 +85,9 @@ pub(in crate::live) fn has_group(live: &Live, name: &str) -> Observation {
     }
     if let Some(getent) = first_copy(live, "getent").filter(|copy| !copy.in_project) {
         let run = live.run(Path::new(&getent.path), &["group".to_owned(), "--".to_owned(), name.to_owned()]);
-        match run.end {
-            RunEnd::Exit(0) => return Observation::Group(true),
-            // getent(1): 2 is "not found".
-            RunEnd::Exit(2) => return Observation::Group(false),
-            _ => {}
+        // getent(1): 2 is "not found".
+        if let RunEnd::Exit(status @ (0 | 2)) = run.end {
+            return Observation::Group(status == 0);
         }
     }
     match file {

@@ -23,6 +23,7 @@ pub(in crate::live) fn limit(name: &str, folder: &Path) -> Observation {
         "path-length" => Observation::Limit(LimitState::Number(LONGEST_PATH, None)),
         "symbolic-links" => match statfs(folder) {
             Ok(filesystem) => {
+                #[allow(clippy::useless_conversion, reason = "the number is narrower on some processors")]
                 let kind = i64::try_from(filesystem.f_type).unwrap_or(0);
                 Observation::Limit(LimitState::Able(!WITHOUT_LINKS.contains(&kind)))
             }
