@@ -3,7 +3,7 @@
 
 use build_setup_ready::cause::Cause;
 use build_setup_ready::demo::MACHINES;
-use build_setup_ready::{Described, Preflight, guide};
+use build_setup_ready::{Described, Preflight, guide, schema};
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
 use std::fmt::Write;
@@ -165,4 +165,33 @@ fn every_kinds_example_comes_out_as_its_section_says() {
     let unnamed: Vec<&str> =
         Cause::ALL.iter().map(|cause| cause.word()).filter(|word| !kinds.contains(&format!("`{word}`"))).collect();
     assert!(unnamed.is_empty(), "{unnamed:?}");
+}
+
+/// The names of all properties in a schema.
+fn property_names(schema: &serde_json::Value, names: &mut Vec<String>) {
+    if let Some(properties) = schema.get("properties").and_then(serde_json::Value::as_object) {
+        names.extend(properties.keys().cloned());
+    }
+    match schema {
+        serde_json::Value::Object(fields) => fields.values().for_each(|inner| property_names(inner, names)),
+        serde_json::Value::Array(values) => values.iter().for_each(|inner| property_names(inner, names)),
+        _ => {}
+    }
+}
+
+#[test]
+fn every_word_of_the_formats_is_documented() {
+    for (schema, page) in [
+        (schema::guide(), "docs/guide-format.md"),
+        (schema::machine(), "docs/described-machines.md"),
+        (schema::report(), "docs/report.md"),
+    ] {
+        let page = read(page);
+        let mut names = Vec::new();
+        property_names(&schema, &mut names);
+        assert!(names.len() > 40);
+        let whole = |name: &str| page.split(|c: char| !c.is_ascii_alphanumeric() && c != '_').any(|word| word == name);
+        let missing: Vec<&String> = names.iter().filter(|name| !whole(name)).collect();
+        assert!(missing.is_empty(), "{missing:?}");
+    }
 }

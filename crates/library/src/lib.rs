@@ -40,6 +40,7 @@ mod preflight;
 pub mod read;
 pub mod repository;
 pub mod run;
+pub mod schema;
 pub mod write;
 
 pub use consents::Consents;

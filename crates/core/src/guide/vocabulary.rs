@@ -24,6 +24,12 @@ pub enum Shape {
     Table(&'static [Key]),
     /// A list of tables with these keys.
     Tables(&'static [Key]),
+    /// A table with any keys, and this behind each.
+    Map(&'static Shape),
+    /// A list of numbers.
+    Numbers,
+    /// Any of these.
+    Either(&'static [Shape]),
     /// A table whose keys are some of these words, with a text behind each.
     Named(&'static [&'static str]),
 }
@@ -57,11 +63,13 @@ pub const MANAGERS: [&str; 10] = ["apt", "dnf", "zypper", "pacman", "apk", "brew
 
 use Shape::{Duration, Flag, Named, Number, Ports, Size, Table, Tables, Text, Texts, Word};
 
-const fn needed(name: &'static str, shape: Shape) -> Key {
+/// A key that must be there.
+pub const fn needed(name: &'static str, shape: Shape) -> Key {
     Key { name, shape, needed: true }
 }
 
-const fn may(name: &'static str, shape: Shape) -> Key {
+/// A key that may be left out.
+pub const fn may(name: &'static str, shape: Shape) -> Key {
     Key { name, shape, needed: false }
 }
 

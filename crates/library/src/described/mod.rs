@@ -7,6 +7,7 @@ mod answer;
 mod network;
 mod parse;
 mod shape;
+pub(crate) mod vocabulary;
 mod workspace;
 
 use crate::cause::Cause;
