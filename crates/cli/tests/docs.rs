@@ -172,10 +172,11 @@ fn property_names(schema: &serde_json::Value, names: &mut Vec<String>) {
     if let Some(properties) = schema.get("properties").and_then(serde_json::Value::as_object) {
         names.extend(properties.keys().cloned());
     }
-    match schema {
-        serde_json::Value::Object(fields) => fields.values().for_each(|inner| property_names(inner, names)),
-        serde_json::Value::Array(values) => values.iter().for_each(|inner| property_names(inner, names)),
-        _ => {}
+    if let Some(fields) = schema.as_object() {
+        fields.values().for_each(|inner| property_names(inner, names));
+    }
+    for inner in schema.as_array().into_iter().flatten() {
+        property_names(inner, names);
     }
 }
 

@@ -13,7 +13,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
         None => GuideFile::find(&std::env::current_dir()?)?,
     };
     let file = GuideFile::load(&path)?;
-    let machine = Live::new(file.folder());
+    let machine = Live::for_guide(&file);
     let report = Preflight::new(&file.guide).run(&machine)?;
     for one in report.settled.iter().filter(|one| one.finding.verdict != Verdict::Met) {
         println!("{}", one.finding.message);

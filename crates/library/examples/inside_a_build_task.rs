@@ -34,7 +34,7 @@ fn ready_to_build() -> Result<bool, Box<dyn std::error::Error>> {
         .filter(|(_, one)| one.subject.kind() == "tool")
         .map(|(index, _)| index)
         .collect();
-    let report = Preflight::new(&file.guide).select(Selection { only, ..Selection::default() }).run(&Live::new(file.folder()))?;
+    let report = Preflight::new(&file.guide).select(Selection { only, ..Selection::default() }).run(&Live::for_guide(&file))?;
     for one in report.settled.iter().filter(|one| one.finding.verdict == Verdict::Unmet) {
         eprintln!("not ready: {}", one.finding.message);
     }

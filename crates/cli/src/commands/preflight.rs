@@ -74,7 +74,7 @@ pub(crate) fn host(
 ) -> Result<Box<dyn Host>, Failure> {
     Ok(match machine {
         Some(path) => Box::new(Described::load(path)?),
-        None => Box::new(Live::new(file.folder()).hide_values(&file.guide).time_limit(limit).interrupt(interrupt)),
+        None => Box::new(Live::for_guide(file).time_limit(limit).interrupt(interrupt)),
     })
 }
 

@@ -76,8 +76,11 @@ fn excerpt(problem: &Problem, number: &str, (path, text): (&str, &str), look: &L
     // What would act on the terminal keeps its width, so that the mark stays under its place.
     let clean: String = shown.chars().map(|c| if c.is_control() && c != '\t' { '?' } else { c }).collect();
     let path = Sanitised::line(path).to_string();
-    let message = Sanitised::line(&problem.message).to_string();
-    let note = problem.note.as_ref().map(|note| Sanitised::line(note).to_string());
+    // Lines that the renderer leaves long are broken here: behind the title's word, and behind the gutter with "hint".
+    let broken =
+        |text: &str, before: usize| textwrap::fill(&Sanitised::line(text).to_string(), look.width.saturating_sub(before).max(20));
+    let message = broken(&problem.message, number.len() + 2);
+    let note = problem.note.as_ref().map(|note| broken(note, line.to_string().len() + 10));
     let level = Level::ERROR.with_name(number);
     let snippet = Snippet::source(clean).line_start(line).path(path).annotation(AnnotationKind::Primary.span(from..to.max(from)));
     let mut group = level.primary_title(message).element(snippet);

@@ -59,9 +59,9 @@ fn variable(fault: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) 
         )),
         _ => {
             if let Some(file) = env_file {
-                return Fix::say(format!(
-                    "Write a line into {file}, with your own value in the place of {YOURS}: {name}={YOURS}"
-                ));
+                let mut fix = Fix::say(format!("Set {name} in {file}, with your own value in the place of {YOURS}."));
+                fix.edit = Some(Edit { file: file.to_owned(), append: format!("{name}={YOURS}") });
+                return fix;
             }
             let line = match shell {
                 Shell::Posix => format!("export {name}={YOURS}"),

@@ -13,6 +13,7 @@ mod variable;
 mod workspace;
 
 use crate::guide::Guide;
+use crate::guide_file::GuideFile;
 use crate::host::{Host, Interrupt};
 use crate::observation::{Observation, Pinned};
 use crate::probe::Probe;
@@ -50,6 +51,11 @@ impl Live {
             home: home.filter(|home| !home.is_empty()).map(PathBuf::from),
             secrets: secrets::Secrets::default(),
         }
+    }
+
+    /// This machine, for the project of a guide; values of the variables that it speaks of are hidden in what programs print.
+    pub fn for_guide(file: &GuideFile) -> Self {
+        Self::new(file.folder()).hide_values(&file.guide)
     }
 
     /// How long each program may run.

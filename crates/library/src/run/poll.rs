@@ -67,6 +67,7 @@ impl End {
     }
 
     /// Waits until it has ended, at most so long; where the system has no descriptor for that, just so long.
+    #[cfg_attr(not(target_os = "linux"), allow(clippy::unused_self, reason = "there is no descriptor to wait for"))]
     fn wait(&self, most: Duration) {
         #[cfg(target_os = "linux")]
         if let Some(descriptor) = &self.descriptor {

@@ -2,7 +2,7 @@
 
 use crate::guide::Access;
 use crate::live::Live;
-use crate::observation::{Observation, Os, Piece, Surroundings, System};
+use crate::observation::{Nature, Observation, Os, PathState, Piece, Surroundings, System};
 use crate::probe::PortPlace;
 use crate::text::Pattern;
 use std::path::{Path, PathBuf};
@@ -121,9 +121,35 @@ pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
     port >= 49_152
 }
 
-/// Not looked at yet.
-pub(in crate::live) fn path_state(_: &Path, _: Option<&Pattern>) -> Observation {
-    later("a file's owner and permissions")
+/// What is at a path. Whose it is, and what its access list lets this user do, a later version looks at: only the mark for reading counts.
+pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Observation {
+    let mut state = PathState {
+        path: path.display().to_string(),
+        nature: Nature::Missing,
+        mode: None,
+        mine: None,
+        owner: None,
+        writable: true,
+        executable: false,
+        holds: None,
+    };
+    let metadata = match path.metadata() {
+        Ok(metadata) => metadata,
+        Err(error) if error.kind() == std::io::ErrorKind::NotFound => {
+            if let Ok(target) = path.read_link() {
+                state.nature = Nature::Dangling(target.display().to_string());
+            }
+            return Observation::Path(state);
+        }
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    };
+    state.nature = if metadata.is_dir() { Nature::Folder } else { Nature::File };
+    state.writable = metadata.is_dir() || !metadata.permissions().readonly();
+    state.executable = true;
+    state.holds = pattern.and_then(|pattern| {
+        if metadata.is_dir() { crate::live::place::lists(path, pattern) } else { crate::live::place::holds(path, pattern) }
+    });
+    Observation::Path(state)
 }
 
 /// Not looked at yet.
@@ -159,7 +185,7 @@ pub(in crate::live) fn loads(_: &str) -> Option<String> {
     None
 }
 
-/// There is no usual place: what is described stands in PKG_CONFIG_PATH.
+/// There is no usual place: what is described stands in `PKG_CONFIG_PATH`.
 pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
     Vec::new()
 }
