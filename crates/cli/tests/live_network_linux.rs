@@ -11,22 +11,12 @@
 
 mod bench;
 
-use bench::{Bench, essence, is_root, of, text};
+use bench::{Bench, causes_are, essence, is_root, of, text};
 use serde_json::Value;
 use std::io::{Read, Write};
 use std::net::{TcpListener, TcpStream};
 use std::os::unix::net::{UnixDatagram, UnixListener};
 use std::process::{Child, Command, Stdio};
-
-fn causes_are(report: &Value, expected: &[(&str, &str)]) {
-    let found: Vec<(&str, String)> = expected.iter().map(|(id, _)| (*id, essence(report, id).1)).collect();
-    let found: Vec<(&str, &str)> = found.iter().map(|(id, cause)| (*id, cause.as_str())).collect();
-    assert_eq!(found, expected, "{report:#}");
-    for (id, cause) in expected {
-        assert_eq!(of(report, id)["verdict"], if cause.is_empty() { "met" } else { "unmet" }, "{id}");
-        assert_eq!(of(report, id)["fixes"].as_array().unwrap().is_empty(), cause.is_empty(), "{id}");
-    }
-}
 
 /// A server that answers each request by what `answer` makes of its first line; gives its port.
 fn server(answer: impl Fn(&str) -> Option<String> + Send + 'static) -> u16 {

@@ -11,26 +11,11 @@
 
 mod bench;
 
-use bench::{Bench, essence, is_root, of, text, without_rights};
-use serde_json::Value;
+use bench::{Bench, causes_are, essence, is_root, of, text, without_rights};
 use std::fs::{Permissions, create_dir_all, set_permissions, write};
 use std::os::unix::fs::{PermissionsExt, chown, symlink};
 use std::path::Path;
 use std::process::Command;
-
-/// Each requirement with the cause that it must show; none where it is met.
-fn causes_are(report: &Value, expected: &[(&str, &str)]) {
-    let found: Vec<(&str, String)> = expected.iter().map(|(id, _)| (*id, essence(report, id).1)).collect();
-    let found: Vec<(&str, &str)> = found.iter().map(|(id, cause)| (*id, cause.as_str())).collect();
-    assert_eq!(found, expected, "{report:#}");
-    for (id, cause) in expected {
-        let verdict = if cause.is_empty() { "met" } else { "unmet" };
-        assert_eq!(of(report, id)["verdict"], verdict, "{id}");
-        // Whatever is not met has a way out, and says what it rests on.
-        assert_eq!(of(report, id)["fixes"].as_array().unwrap().is_empty(), cause.is_empty(), "{id}");
-        assert_ne!(of(report, id)["evidence"].as_array().unwrap().len(), 0, "{id}");
-    }
-}
 
 fn mode(path: &Path, bits: u32) {
     set_permissions(path, Permissions::from_mode(bits)).unwrap();

@@ -2,7 +2,7 @@ use crate::driver::{Consent, Driver, NotInGuide, Selection};
 use crate::finding::Finding;
 use crate::guide::{Guide, Requirement};
 use crate::host::{Host, Interrupt};
-use crate::observation::Observation;
+use crate::observation::{Observation, RunEnd};
 use crate::probe::Probe;
 use crate::report::{Frame, MachineSource, Report};
 use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
@@ -210,7 +210,12 @@ impl<'g> Preflight<'g> {
             state = pool.lock();
             state.running.retain(|(running, _)| !Arc::ptr_eq(running, &probe));
             // An answer that the interruption cut short is none.
-            let cut = matches!(&observation, Observation::Run(run) if run.end == crate::observation::RunEnd::Interrupted);
+            let cut = match (&observation, &*probe) {
+                (Observation::Run(run), _) => run.end == RunEnd::Interrupted,
+                (_, Probe::Connection { .. } | Probe::Fetch { .. } | Probe::Addresses { .. })
+                | (_, Probe::Group { .. } | Probe::Setting { .. } | Probe::Checkout { .. }) => self.interrupt.is_raised(),
+                _ => false,
+            };
             if !cut {
                 state.driver.answer_timed(&probe, observation, elapsed);
             }

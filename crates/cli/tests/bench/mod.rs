@@ -95,6 +95,20 @@ pub(crate) fn of<'r>(report: &'r Value, id: &str) -> &'r Value {
     report["requirements"].as_array().unwrap().iter().find(|one| one["id"] == id).unwrap_or_else(|| panic!("no {id}"))
 }
 
+/// Each requirement with the cause that it must show; none where it is met.
+pub(crate) fn causes_are(report: &Value, expected: &[(&str, &str)]) {
+    let found: Vec<(&str, String)> = expected.iter().map(|(id, _)| (*id, essence(report, id).1)).collect();
+    let found: Vec<(&str, &str)> = found.iter().map(|(id, cause)| (*id, cause.as_str())).collect();
+    assert_eq!(found, expected, "{report:#}");
+    for (id, cause) in expected {
+        let verdict = if cause.is_empty() { "met" } else { "unmet" };
+        assert_eq!(of(report, id)["verdict"], verdict, "{id}");
+        // Whatever is not met has a way out, and says what it rests on.
+        assert_eq!(of(report, id)["fixes"].as_array().unwrap().is_empty(), cause.is_empty(), "{id}");
+        assert_ne!(of(report, id)["evidence"].as_array().unwrap().len(), 0, "{id}");
+    }
+}
+
 /// Verdict, cause and message of one requirement.
 pub(crate) fn essence(report: &Value, id: &str) -> (String, String, String) {
     let one = of(report, id);

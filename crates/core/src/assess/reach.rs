@@ -1,6 +1,6 @@
 //! `reach`: name, connection, security and status are right. Being offline is one cause, not twenty.
 
-use super::service::status_fits;
+use super::service::{is_here, status_fits};
 use crate::cause::Cause;
 use crate::finding::{Finding, Verdict};
 use crate::guide::{Reach, Requirement, Subject};
@@ -9,9 +9,12 @@ use crate::observation::{Connection, Fetched, Way};
 use crate::prelude::*;
 use crate::probe::without_credentials;
 
+/// Why what needs the network is left out.
+pub(super) const OFFLINE: &str = "Not checked, because you said --offline.";
+
 pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, wanted: &Reach) -> Result<Finding, Stop> {
     if inquiry.context.selection.offline {
-        return Ok(Finding::skipped("Not checked, because you said --offline."));
+        return Ok(Finding::skipped(OFFLINE));
     }
     let address = without_credentials(&wanted.url);
     let outside = !is_this_machine(&address);
@@ -43,7 +46,7 @@ fn is_this_machine(address: &str) -> bool {
     } else {
         host.split(':').next().unwrap_or("")
     };
-    name == "localhost" || name.trim_start_matches('[').parse::<core::net::IpAddr>().is_ok_and(|address| address.is_loopback())
+    is_here(name.trim_start_matches('['))
 }
 
 /// The other outside addresses that this preflight looks at, by requirement.
@@ -65,14 +68,19 @@ fn outside_addresses<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement) -
     Ok(found)
 }
 
-/// The first one says it; the others stand under it.
+/// The first one that waits for nothing says it; the others stand under it.
 fn offline(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Finding, Stop> {
-    let own = inquiry.context.guide.requirements.iter().position(|one| one.id == requirement.id).unwrap_or(0);
-    for (index, _) in outside_addresses(inquiry, requirement)?.into_iter().filter(|(index, _)| *index < own) {
-        let finding = inquiry.finding(index)?;
+    let guide = inquiry.context.guide;
+    let others = outside_addresses(inquiry, requirement)?;
+    // What waits for something may wait for this one.
+    let is_free = |requirement: &Requirement| requirement.after.is_empty() && requirement.needs.is_empty();
+    let first = others.into_iter().map(|(index, _)| index).find(|index| guide.requirements.get(*index).is_some_and(is_free));
+    let own = guide.requirements.iter().position(|one| one.id == requirement.id).unwrap_or(0);
+    if let Some(first) = first.filter(|first| *first < own || !is_free(requirement)) {
+        let finding = inquiry.finding(first)?;
         if finding.verdict == Verdict::Unmet && finding.cause == Some(Cause::ReachOffline) {
             let message = "Not checked yet: this machine must be online first.";
-            return Ok(Finding::blocked(vec![index], message));
+            return Ok(Finding::blocked(vec![first], message));
         }
     }
     let message =

@@ -9,6 +9,9 @@ use crate::prelude::*;
 use crate::probe::PortPlace;
 
 pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Service) -> Result<Finding, Stop> {
+    if inquiry.context.selection.offline && !is_here(&wanted.host) {
+        return Ok(Finding::skipped(super::reach::OFFLINE));
+    }
     let place = format!("{}:{}", wanted.host, wanted.port);
     let finding = match &wanted.http {
         None => connected(&place, inquiry.connection(&wanted.host, wanted.port)?),
@@ -67,10 +70,14 @@ fn answered(wanted: &Service, url: &str, status: u16, holds: Option<bool>) -> Fi
     }
 }
 
+/// Whether a host's name or address is this machine's own.
+pub(super) fn is_here(host: &str) -> bool {
+    host == "localhost" || host.parse::<core::net::IpAddr>().is_ok_and(|address| address.is_loopback())
+}
+
 /// Something answers there that does not speak as the service does.
 fn another_program(inquiry: &mut Inquiry<'_>, wanted: &Service, place: &str) -> Result<Finding, Stop> {
-    let local = wanted.host == "localhost" || wanted.host.parse::<core::net::IpAddr>().is_ok_and(|address| address.is_loopback());
-    let holder = if local {
+    let holder = if is_here(&wanted.host) {
         let port = PortPlace { protocol: Protocol::Tcp, address: None, port: wanted.port };
         known(inquiry.port_holder(&port))?.and_then(Option::as_ref)
     } else {

@@ -51,3 +51,17 @@ fn what_was_interrupted_is_unknown_and_not_lost() {
     assert_eq!((settled[0].finding.verdict, settled[1].finding.verdict), (Verdict::Met, Verdict::Unknown));
     assert!(settled[1].finding.message.contains("interrupted"));
 }
+
+#[test]
+fn being_offline_is_said_once_also_where_the_first_waits_for_the_second() {
+    let mut script = debian();
+    script.insert(Probe::Online, Observation::Online(false));
+    let reach = |name: &str, more: &str| format!("[require.{name}]\nreach = \"https://{name}.example\"\n{more}");
+    let body = [reach("a", "after = [\"b\"]\n"), reach("b", ""), reach("c", "")].concat();
+    let settled = settle(&body, &script);
+    let verdicts: Vec<_> = settled.iter().map(|one| (one.finding.verdict, one.finding.blocked_by.clone())).collect();
+    assert_eq!(verdicts, [(Verdict::Blocked, vec![1]), (Verdict::Unmet, vec![]), (Verdict::Blocked, vec![1])]);
+    let selection = Selection { offline: true, ..Selection::default() };
+    let settled = drive(&guide(&body), &script, selection, |_| 0).settled;
+    assert!(settled[1..].iter().all(|one| one.finding.verdict == Verdict::Skipped));
+}
