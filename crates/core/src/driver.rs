@@ -88,6 +88,9 @@ pub struct Driver<'g> {
     ledger: Option<DiskLedger>,
     ledger_open: Option<usize>,
     ready: VecDeque<usize>,
+    /// How many requirements have their finding, and how many were begun: counted as it goes, since whoever shows progress asks often.
+    found: usize,
+    begun: usize,
     /// Requirements whose findings nobody was told of yet.
     news: Vec<usize>,
     /// Probes to hand out, by urgency.
@@ -128,6 +131,8 @@ impl<'g> Driver<'g> {
             open,
             ledger: None,
             ledger_open: None,
+            found: 0,
+            begun: ready.len(),
             ready,
             news: Vec::new(),
             queues: Default::default(),
@@ -159,7 +164,7 @@ impl<'g> Driver<'g> {
 
     /// How many requirements have their finding, of how many that were begun.
     pub fn progress(&self) -> (usize, usize) {
-        (self.findings.iter().flatten().count(), self.open.iter().flatten().count())
+        (self.found, self.begun)
     }
 
     /// The findings that came since this was called last.
@@ -244,6 +249,7 @@ impl<'g> Driver<'g> {
                 if let (Some(finding), Some(slot)) = (self.findings.get_mut(index), self.settlements.get_mut(index)) {
                     *finding = Some(Arc::clone(&settlement.finding));
                     *slot = Some(settlement);
+                    self.found += 1;
                     self.news.push(index);
                 }
                 self.set_open(index, 0);
@@ -283,6 +289,7 @@ impl<'g> Driver<'g> {
                 self.ledger_open = Some(0);
             } else {
                 self.set_open(leader, 0);
+                self.begun += 1;
             }
             self.ready.push_back(leader);
         }

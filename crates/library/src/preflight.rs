@@ -210,11 +210,10 @@ impl<'g> Preflight<'g> {
             state = pool.lock();
             state.running.retain(|(running, _)| !Arc::ptr_eq(running, &probe));
             // An answer that the interruption cut short is none.
-            let cut = match (&observation, &*probe) {
-                (Observation::Run(run), _) => run.end == RunEnd::Interrupted,
-                (_, Probe::Connection { .. } | Probe::Fetch { .. } | Probe::Addresses { .. })
-                | (_, Probe::Group { .. } | Probe::Setting { .. } | Probe::Checkout { .. }) => self.interrupt.is_raised(),
-                _ => false,
+            let cut = if let Observation::Run(run) = &observation {
+                run.end == RunEnd::Interrupted
+            } else {
+                self.interrupt.is_raised() && is_cut_short(&probe)
             };
             if !cut {
                 state.driver.answer_timed(&probe, observation, elapsed);
@@ -264,6 +263,19 @@ impl<'g> Pool<'g> {
     fn lock(&self) -> MutexGuard<'_, State<'g>> {
         self.state.lock().unwrap_or_else(PoisonError::into_inner)
     }
+}
+
+/// Whether the answer to such a question may be none because it was interrupted.
+fn is_cut_short(probe: &Probe) -> bool {
+    matches!(
+        probe,
+        Probe::Connection { .. }
+            | Probe::Fetch { .. }
+            | Probe::Addresses { .. }
+            | Probe::Group { .. }
+            | Probe::Setting { .. }
+            | Probe::Checkout { .. }
+    )
 }
 
 fn milliseconds(clock: Instant) -> u64 {

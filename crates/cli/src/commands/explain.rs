@@ -6,7 +6,7 @@ use crate::look::{Ink, Look, Paper};
 use crate::output;
 use build_setup_ready::cause::Cause;
 use build_setup_ready::driver::Selection;
-use build_setup_ready::guide::{GuideFix, Level, Requirement};
+use build_setup_ready::guide::{GuideFix, Level, Requirement, Subject};
 use build_setup_ready::text::join_words;
 use build_setup_ready::{GuideFile, Interrupt, Live, LoadError};
 
@@ -100,7 +100,7 @@ fn requirement(
     };
     let interrupt = Interrupt::default();
     let host = host(typed.machine.as_deref(), &file, Live::TIME_LIMIT, &interrupt)?;
-    let selection = Selection { only: vec![index], ..Selection::default() };
+    let selection = Selection { only: vec![index], after_start: true, ..Selection::default() };
     let report = check(&file, selection, None, (&*host, &interrupt), look)?;
     let Some(one) = file.guide.requirements.get(index) else { return Ok(()) };
     paper.block(0, &one.title(), Ink::Heading);
@@ -113,9 +113,15 @@ fn requirement(
     let cause = finding.cause.map(|cause| format!(" ({})", cause.word())).unwrap_or_default();
     paper.labelled(2, (verdict, ink), COLUMN, (&format!("{}{cause}", finding.message), Ink::Body));
     evidence(paper, 2 + COLUMN, settled);
-    for fix in &settled.fixes {
+    for other in report.settled.iter().filter(|other| finding.alternatives.contains(&other.index)) {
+        let title = report.requirement(other).map(Requirement::title).unwrap_or_default();
+        paper.labelled(2 + COLUMN, ("-", Ink::Quiet), 2, (&format!("{title}: {}", other.finding.message), Ink::Body));
+        evidence(paper, 2 + COLUMN + 2, other);
+    }
+    for (number, fix) in settled.fixes.iter().enumerate() {
         paper.gap();
-        paper.labelled(2, ("What to do", Ink::Strong), COLUMN, (&fix.say, Ink::Body));
+        let label = if number == 0 { "What to do" } else { "Or" };
+        paper.labelled(2, (label, Ink::Strong), COLUMN, (&fix.say, Ink::Body));
         fix.run.iter().for_each(|command| paper.copyable(2 + COLUMN + 2, command));
         if let Some(edit) = &fix.edit {
             paper.block(2 + COLUMN, &format!("Add this line to {}:", edit.file), Ink::Body);
@@ -135,6 +141,14 @@ fn describe(paper: &mut Paper<'_>, file: &GuideFile, one: &Requirement) {
     row("Id", &one.id);
     row("Checks", &format!("{} ({})", one.subject.title(), one.subject.kind()));
     row("Wanted", &build_setup_ready::wanted(&one.subject));
+    if let Subject::AnyOf(any_of) = &one.subject {
+        let named = any_of.alternatives.iter().filter_map(|other| guide.requirements.get(*other));
+        let titles: Vec<String> = named.map(|other| format!("{} ({})", other.title(), other.id)).collect();
+        row("One of", &join_words(&titles, "or"));
+    }
+    if one.alternative {
+        row("Counts", "only as one of several that would do");
+    }
     row("Matters", level_word(one.level));
     if let Some(stage) = guide.stages.get(one.stage) {
         row("Stage", &stage.title);

@@ -1,56 +1,91 @@
 //! What must be known before what: as the guide says, and as follows from what is checked.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "most kinds need nothing first")]
+
 use super::{Existence, PortNumbers, Requirement, Subject};
 use crate::prelude::*;
 use crate::problem::{ProblemKind, Problems};
 use hashbrown::{HashMap, HashSet};
 
-#[allow(clippy::wildcard_enum_match_arm, reason = "most kinds need nothing first")]
 /// Adds the order that the guide need not state: a command waits for its program, what version control is asked waits for it, and a
 /// service of this machine for the program that may hold its port. Alternatives are marked as such.
 pub(super) fn imply(requirements: &mut [Requirement]) {
-    let mut tools: HashMap<String, usize> = HashMap::new();
-    let mut holders: HashMap<u16, Vec<String>> = HashMap::new();
-    let mut alternatives: HashSet<usize> = HashSet::new();
+    let mut alternatives: Vec<usize> = Vec::new();
+    let mut waiting: Vec<usize> = Vec::new();
     for (index, requirement) in requirements.iter().enumerate() {
         match &requirement.subject {
-            Subject::Tool(tool) if tool.expect == Existence::Present => {
-                for name in &tool.names {
-                    tools.entry(name.clone()).or_insert(index);
-                }
-            }
-            Subject::Port(port) => {
-                if let (PortNumbers::List(numbers), false) = (&port.numbers, port.held_ok.is_empty()) {
-                    holders.extend(numbers.iter().map(|number| (*number, port.held_ok.clone())));
-                }
-            }
             Subject::AnyOf(any) => alternatives.extend(&any.alternatives),
+            Subject::Command(_) | Subject::Setting(_) | Subject::Checkout(_) | Subject::Service(_) => waiting.push(index),
             _ => {}
         }
     }
-    let needs: Vec<Vec<usize>> = requirements
-        .iter()
-        .enumerate()
-        .map(|(index, requirement)| {
-            let names: Vec<&str> = match &requirement.subject {
-                Subject::Command(command) => command.words.first().map(String::as_str).into_iter().collect(),
-                Subject::Setting(setting) => vec![&setting.of],
-                Subject::Checkout(checkout) if checkout.large_files || checkout.clean => vec!["git"],
-                Subject::Service(service) => {
-                    holders.get(&service.port).into_iter().flat_map(|names| names.iter().map(String::as_str)).collect()
-                }
-                _ => Vec::new(),
-            };
-            let mut needs: Vec<usize> = names.into_iter().filter_map(|name| tools.get(name).copied()).collect();
+    for index in alternatives {
+        if let Some(requirement) = requirements.get_mut(index) {
+            requirement.alternative = true;
+        }
+    }
+    if waiting.is_empty() {
+        return;
+    }
+    let needs: Vec<(usize, Vec<usize>)> = {
+        let programs = Programs::of(requirements);
+        let tools = |index: usize| requirements.get(index).map(|requirement| programs.needed_by(requirement)).unwrap_or_default();
+        let without_rings = |index: usize| {
+            let mut tools = tools(index);
+            let after = requirements.get(index).map_or(&[][..], |requirement| &requirement.after);
             // A tool that itself waits for this one cannot come first; what the guide says goes before.
-            needs.retain(|tool| !waits(requirements, *tool, index) && !requirement.after.contains(tool));
-            needs.dedup();
-            needs
-        })
-        .collect();
-    for (index, (requirement, needs)) in requirements.iter_mut().zip(needs).enumerate() {
-        requirement.needs = needs;
-        requirement.alternative = alternatives.contains(&index);
+            tools.retain(|tool| !after.contains(tool) && !waits(requirements, *tool, index));
+            tools.dedup();
+            (index, tools)
+        };
+        waiting.into_iter().map(without_rings).collect()
+    };
+    for (index, needs) in needs {
+        if let Some(requirement) = requirements.get_mut(index) {
+            requirement.needs = needs;
+        }
+    }
+}
+
+/// The tools of a guide by their names, and the programs that may hold a port.
+struct Programs<'g> {
+    tools: HashMap<&'g str, usize>,
+    holders: HashMap<u16, &'g [String]>,
+}
+
+impl<'g> Programs<'g> {
+    fn of(requirements: &'g [Requirement]) -> Self {
+        let mut programs = Self { tools: HashMap::new(), holders: HashMap::new() };
+        for (index, requirement) in requirements.iter().enumerate() {
+            match &requirement.subject {
+                Subject::Tool(tool) if tool.expect == Existence::Present => {
+                    for name in &tool.names {
+                        programs.tools.entry(name).or_insert(index);
+                    }
+                }
+                Subject::Port(port) => {
+                    if let (PortNumbers::List(numbers), false) = (&port.numbers, port.held_ok.is_empty()) {
+                        programs.holders.extend(numbers.iter().map(|number| (*number, port.held_ok.as_slice())));
+                    }
+                }
+                _ => {}
+            }
+        }
+        programs
+    }
+
+    /// The tools without which a requirement cannot be looked at.
+    fn needed_by(&self, requirement: &Requirement) -> Vec<usize> {
+        let tool = |name: &str| self.tools.get(name).copied();
+        match &requirement.subject {
+            Subject::Command(command) => command.words.first().and_then(|name| tool(name)).into_iter().collect(),
+            Subject::Setting(setting) => tool(&setting.of).into_iter().collect(),
+            Subject::Checkout(checkout) if checkout.large_files || checkout.clean => tool("git").into_iter().collect(),
+            Subject::Service(service) => {
+                self.holders.get(&service.port).copied().unwrap_or_default().iter().filter_map(|name| tool(name)).collect()
+            }
+            _ => Vec::new(),
+        }
     }
 }
 
