@@ -33,3 +33,6 @@ pub use pkg_config::pkg_config_version;
 pub use process::{is_in_ranges, started_as};
 pub use proxy::proxy_for;
 pub use startup_file::sets_variable;
+
+#[cfg(test)]
+mod tests;
