@@ -286,15 +286,9 @@ fn a_yes_at_a_terminal_is_remembered_for_exactly_that_guide() {
     let bench = Bench::new("[require.one]\ncommand = [\"buoy-say\"]\n");
     bench.program("buoy-say", "echo said >> ran");
     let state = format!("XDG_STATE_HOME={}", bench.folder.path().join("state").display());
-    // `script` gives the program a terminal.
-    let at_terminal = |answer: &str| {
-        let program = format!("env {state} {} preflight", env!("CARGO_BIN_EXE_setup-ready"));
-        let shell = format!("printf '{answer}\\n' | script -qec '{program}' /dev/null");
-        text(&bench.wrapped("sh", &["-c", &shell]).output().unwrap().stdout)
-    };
-    let declined = at_terminal("");
+    let declined = bench.at_terminal("\\n", "preflight");
     assert!(declined.contains("buoy-say") && declined.contains("UNDECIDED"), "{declined}");
-    let accepted = at_terminal("yes");
+    let accepted = bench.at_terminal("yes\\n", "preflight");
     assert!(accepted.contains("They run in") && accepted.contains("READY"), "{accepted}");
     // Remembered also where nobody can be asked; a changed guide is another one.
     assert_eq!(bench.report(&["env", &state], &[]).0, 0);
@@ -326,4 +320,19 @@ fn the_wanted_version_comes_from_the_repository() {
         essence(&report, "nowhere").2,
         "buoyc is here (2.4.1), but nowhere.txt, which says the version that is wanted, is not there."
     );
+}
+
+#[test]
+fn a_role_is_chosen_from_a_list_where_somebody_can_choose() {
+    let bench = Bench::new(
+        "[role.firmware]\n[role.shore]\nabout = \"You watch the tide.\"\n[require.deck]\ncores = 1\nroles = [\"firmware\"]
+         [require.mast]\ncores = 1\nroles = [\"shore\"]\n",
+    );
+    let chosen = bench.at_terminal("4\\nshore\\n", "preflight -v");
+    assert!(chosen.contains("shore: You watch the tide."), "{chosen}");
+    assert!(chosen.contains("There is no 4 in the list.") && chosen.contains("for the role shore"), "{chosen}");
+    assert!(bench.at_terminal("\\n", "preflight").contains("for every role"));
+    // Nobody is asked where nobody can answer.
+    let noted = text(&bench.run(&["preflight"]).stderr);
+    assert!(noted.contains("firmware or shore"), "{noted}");
 }

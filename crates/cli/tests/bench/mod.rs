@@ -76,6 +76,15 @@ impl Bench {
         command
     }
 
+    /// What comes back where the program has a terminal, and somebody who types these lines.
+    #[cfg(unix)]
+    pub(crate) fn at_terminal(&self, typed: &str, arguments: &str) -> String {
+        let state = self.folder.path().join("state");
+        let program = format!("env XDG_STATE_HOME={} {} {arguments}", state.display(), env!("CARGO_BIN_EXE_setup-ready"));
+        let shell = format!("printf '{typed}' | script -qec '{program}' /dev/null");
+        text(&self.wrapped("sh", &["-c", &shell]).output().unwrap().stdout)
+    }
+
     pub(crate) fn run(&self, arguments: &[&str]) -> Output {
         self.command(&[], arguments).output().unwrap()
     }
