@@ -36,7 +36,7 @@ impl Shell {
 /// A text as one word of a command line, quoted only where it must be.
 pub fn quote(text: &str, shell: Shell) -> String {
     let safe = |c: char| c.is_ascii_alphanumeric() || "-_./+:@%,".contains(c);
-    if !text.is_empty() && text.chars().all(safe) && !text.starts_with('-') { text.to_owned() } else { quoted(text, shell) }
+    if !text.is_empty() && text.chars().all(safe) { text.to_owned() } else { quoted(text, shell) }
 }
 
 /// In single quotes nothing is special but the quote itself (POSIX Shell 2.2.2), in fish the backslash too.

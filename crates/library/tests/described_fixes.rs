@@ -1,0 +1,64 @@
+//! What is offered for what is not met, on described machines: the commands as they are pasted.
+#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
+
+use build_setup_ready::{Described, Preflight, guide};
+use rstest::rstest;
+
+const LINUX: &str = "[system]\nos = \"linux\"\nmanagers = [\"apt\"]\n[user]\nname = \"mate\"\nhome = \"/home/mate\"\nadmin = true\nelevate = \"sudo\"\nshell = \"bash\"\nstartup_file = \"~/.bashrc\"\ngroups = [\"mate\"]\nother_groups = [\"dialout\"]\n";
+const ROOT: &str =
+    "[system]\nos = \"linux\"\nflags = [\"container\"]\n[user]\nname = \"root\"\nroot = true\nhome = \"/root\"\nshell = \"sh\"\n";
+const FISH: &str = "[system]\nos = \"macos\"\n[user]\nname = \"mate\"\nhome = \"/Users/mate\"\nelevate = \"sudo\"\nshell = \"fish\"\nstartup_file = \"~/.config/fish/config.fish\"\n";
+const PC: &str =
+    "[system]\nos = \"windows\"\n[user]\nname = \"mate\"\nhome = \"C:/Users/mate\"\nadmin = true\nshell = \"powershell\"\n";
+
+#[rstest]
+#[case::a_folder(LINUX, "", "folder = \"~/sea charts\"", &["mkdir -p '/home/mate/sea charts'"])]
+#[case::a_dangling_link(LINUX, "[[folder]]\npath = \"a\"\nlink_to = \"b\"\n", "folder = \"a\"", &["rm /project/a", "mkdir -p /project/a"])]
+#[case::something_else_there(LINUX, "[[file]]\npath = \"a\"\n", "folder = \"a\"", &["mv /project/a /project/a.old", "mkdir -p /project/a"])]
+#[case::permissions(LINUX, "[[file]]\npath = \"k\"\nmode = \"644\"\n", "file = \"k\"\nmode = \"600\"", &["chmod 600 /project/k"])]
+#[case::not_executable(LINUX, "[[file]]\npath = \"-x\"\n", "file = \"-x\"\nexecutable = true", &["chmod +x /project/-x"])]
+#[case::another_owner(LINUX, "[[file]]\npath = \"k\"\nowner = \"root\"\n", "file = \"k\"\nowner = \"me\"", &["sudo chown mate /project/k"])]
+#[case::own_and_locked(LINUX, "[[file]]\npath = \"k\"\nwritable = false\n", "file = \"k\"\nwritable = true", &["chmod u+w /project/k"])]
+#[case::unwanted(LINUX, "[[file]]\npath = \"k\"\n", "file = \"k\"\nexpect = \"absent\"", &["mv /project/k /project/k.old"])]
+#[case::a_variable_too_many(FISH, "[environment]\nA = \"1\"\n", "variable = \"A\"\nexpect = \"absent\"", &["set -e A"])]
+#[case::a_group(LINUX, "", "group = \"dialout\"", &["sudo usermod -aG dialout mate"])]
+#[case::no_such_group(LINUX, "", "group = \"buoys\"", &["sudo groupadd buoys", "sudo usermod -aG buoys mate"])]
+#[case::a_socket(LINUX, "[[socket]]\npath = \"/run/e\"\nstate = \"denied\"\ngroup = \"engine\"\n", "socket = \"/run/e\"", &["sudo usermod -aG engine mate"])]
+#[case::a_name(LINUX, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["echo '127.0.0.1 shore.test' | sudo tee -a /etc/hosts"])]
+#[case::a_name_as_root(ROOT, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["echo '127.0.0.1 shore.test' | tee -a /etc/hosts"])]
+#[case::a_name_on_windows(PC, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r"Add-Content -Path C:\Windows\System32\drivers\etc\hosts -Value '127.0.0.1 shore.test'"])]
+#[case::file_watches(LINUX, "[limits]\nfile-watches = 8192\n", "limit = \"file-watches\"\nat_least = 65536", &[
+    "echo fs.inotify.max_user_watches=65536 | sudo tee /etc/sysctl.d/60-file-watches.conf",
+    "sudo sysctl -p /etc/sysctl.d/60-file-watches.conf",
+])]
+#[case::open_files_of_all(LINUX, "[limits]\nopen-files = [256, 256]\n", "limit = \"open-files\"\nat_least = 4096", &["echo 'mate - nofile 4096' | sudo tee -a /etc/security/limits.d/60-project.conf"])]
+#[case::a_library(LINUX, "[[library]]\nname = \"usb\"\nloaded_from = \"libusb.so.1\"\n", "library = \"usb\"\npackages = { apt = \"libusb-dev\" }", &["sudo apt-get install libusb-dev"])]
+#[case::a_setting(LINUX, "[settings]\n", "setting = \"user.name\"", &["git config --global user.name YOUR-VALUE"])]
+#[case::submodules(LINUX, "[checkout]\nsubmodules_not_fetched = [\"p\"]\n", "checkout = \"sub dir\"\nsubmodules = true", &["git -C 'sub dir' submodule update --init --recursive"])]
+#[case::large_files(LINUX, "[checkout]\nlarge_files_not_fetched = [\"p\"]\n", "checkout = \".\"\nlarge_files = true", &["git lfs install", "git lfs pull"])]
+#[case::another_branch(LINUX, "[checkout]\nbranch = \"a\"\n", "checkout = \".\"\nbranch = \"it's\"", &[r"git switch 'it'\''s'"])]
+#[case::a_command(LINUX, "[[command]]\nwords = [\"sh\", \"-c\", \"exit $A\"]\nexit = 1\n", "command = [\"sh\", \"-c\", \"exit $A\"]", &["sh -c 'exit $A'"])]
+fn this_is_what_is_pasted(#[case] user: &str, #[case] machine: &str, #[case] subject: &str, #[case] commands: &[&str]) {
+    let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
+    let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{user}{machine}");
+    let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
+    let report = Preflight::new(&guide).run(&machine).unwrap();
+    let settled = report.settled.first().unwrap();
+    assert_eq!(settled.fixes.first().unwrap().run, commands, "{}", settled.finding.message);
+    // What asks for admin rights says so.
+    let elevated = commands.iter().any(|command| command.contains("sudo "));
+    assert!(!elevated || settled.fixes.first().unwrap().admin);
+}
+
+#[rstest]
+#[case::for_bash(LINUX, "", "~/.bashrc", "export BUOY_REGION=YOUR-VALUE")]
+#[case::for_fish(FISH, "", "~/.config/fish/config.fish", "set -gx BUOY_REGION YOUR-VALUE")]
+#[case::in_the_projects_file(LINUX, "env_file = \".env\"\n", ".env", "BUOY_REGION=YOUR-VALUE")]
+fn a_variable_is_set_where_it_lasts(#[case] user: &str, #[case] more: &str, #[case] file: &str, #[case] line: &str) {
+    let guide = format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\nvariable = \"BUOY_REGION\"\n{more}");
+    let guide = guide::parse(&guide).unwrap();
+    let machine = Described::parse(&format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{user}")).unwrap();
+    let report = Preflight::new(&guide).run(&machine).unwrap();
+    let edit = report.settled.first().unwrap().fixes.first().unwrap().edit.clone().unwrap();
+    assert_eq!((edit.file.as_str(), edit.append.as_str()), (file, line));
+}
