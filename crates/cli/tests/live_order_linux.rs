@@ -136,3 +136,27 @@ fn a_strangers_guide_runs_nothing_and_ends_in_time() {
     let causes = ["a", "b", "c", "d"].map(|id| essence(&report, id).1);
     assert_eq!(causes, [(); 4].map(|()| "command-no-consent".to_owned()));
 }
+
+#[test]
+fn a_package_that_is_too_old_is_not_offered_as_the_cure() {
+    let require = |name: &str| {
+        format!(
+            "[require.{name}]\ntool = \"buoy-{name}\"\nversion = \">= 2\"\npackages = {{ apt = \"buoy-{name}\", dnf = \"x\", apk = \"x\" }}\n"
+        )
+    };
+    let bench = Bench::new(&["new", "old", "unknown"].map(require).concat());
+    bench.program("apt-get", "exit 1");
+    bench.program(
+        "apt-cache",
+        "case $3 in *-new) echo '  Candidate: 1:2.4-1';; *-old) echo '  Candidate: 1.9-1';; esac; test \"$1 $2\" = 'policy --'",
+    );
+    let (_, report) = bench.report(&[], &[]);
+    let fix = |id: &str| of(&report, id)["fixes"][0].clone();
+    assert!(fix("new")["run"][0].as_str().unwrap().ends_with("apt-get install buoy-new"), "{report:#}");
+    assert!(fix("old")["run"].as_array().unwrap().is_empty());
+    assert_eq!(
+        fix("old")["say"],
+        "Install buoy-old in a version that is >= 2. The package buoy-old of apt is 1.9-1, which does not do."
+    );
+    assert_eq!(fix("unknown")["say"], "Install buoy-unknown in a version that is >= 2. apt knows no package buoy-unknown.");
+}

@@ -8,9 +8,9 @@ use crate::finding::Finding;
 use crate::guide::{Access, Checkout, Command, Guide};
 use crate::known::{Answer, Known};
 use crate::observation::{
-    Account, Binding, CheckoutState, Connection, Cores, Device, DiskRoom, Fetched, Holder, Hypervisor, LibraryState, LimitState,
-    Memory, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run, SettingNumber, SocketState, Surroundings,
-    System, Value, VariableState, Way,
+    Account, Binding, Candidate, CheckoutState, Connection, Cores, Device, DiskRoom, Fetched, Holder, Hypervisor, LibraryState,
+    LimitState, Memory, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run, SettingNumber, SocketState,
+    Surroundings, System, Value, VariableState, Way,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
@@ -218,6 +218,9 @@ questions! {
     };
     /// What a command of the guide does.
     command(wanted: &Command) -> Run = Run, Probe::Command { words: wanted.words.clone(), timeout_ms: wanted.timeout_ms };
+    /// What a package manager would install.
+    candidate(manager: &str, package: &str) -> Candidate = Candidate,
+        Probe::Candidate { manager: manager.to_owned(), package: package.to_owned() };
     /// The version that a file of the project asks for.
     pinned(file: &str, tools: &[String]) -> Pinned = Pinned, Probe::Pinned { file: file.to_owned(), tools: tools.to_vec() };
     /// Whether a kernel module is loaded.

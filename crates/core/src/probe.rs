@@ -159,6 +159,13 @@ pub enum Probe {
         /// Its own time limit in milliseconds.
         timeout_ms: Option<u64>,
     },
+    /// Which version of a package would a package manager install now?
+    Candidate {
+        /// The manager.
+        manager: String,
+        /// The package's name there.
+        package: String,
+    },
     /// Which version of a tool does a file of the project ask for?
     Pinned {
         /// The file.
@@ -216,7 +223,8 @@ impl Probe {
             | Self::DatabaseGroups
             | Self::Group { .. }
             | Self::ProgramElsewhere { .. }
-            | Self::FreePort(_) => 0,
+            | Self::FreePort(_)
+            | Self::Candidate { .. } => 0,
             Self::System
             | Self::Surroundings
             | Self::Account
@@ -290,6 +298,7 @@ impl Display for Probe {
             Self::Setting { of, key, .. } => write!(f, "{of} setting {key}"),
             Self::Checkout { path, .. } => write!(f, "working copy at {path}"),
             Self::Command { words, .. } => f.write_str(&words.join(" ")),
+            Self::Candidate { manager, package } => write!(f, "what {manager} would install for {package}"),
             Self::Pinned { file, .. } => write!(f, "version in {file}"),
             Self::Module { name } => write!(f, "kernel module {name}"),
         }

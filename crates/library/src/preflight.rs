@@ -275,6 +275,7 @@ fn is_cut_short(probe: &Probe) -> bool {
             | Probe::Group { .. }
             | Probe::Setting { .. }
             | Probe::Checkout { .. }
+            | Probe::Candidate { .. }
     )
 }
 

@@ -10,8 +10,13 @@ use crate::text::join_words;
 
 #[allow(clippy::too_many_lines, reason = "one row per cause, so that none can be forgotten")]
 /// The fixes for a cause; none where no general one exists.
-pub(super) fn fixes(requirement: &Requirement, finding: &Finding, cause: Cause, bench: &Bench<'_>) -> Vec<Fix> {
-    let fault = Case { requirement, finding, bench };
+pub(super) fn fixes(
+    requirement: &Requirement,
+    finding: &Finding,
+    cause: Cause,
+    (bench, refused): (&Bench<'_>, &[String]),
+) -> Vec<Fix> {
+    let fault = Case { requirement, finding, bench, refused };
     match cause {
         Cause::ToolMissing if finding.particulars.path.is_some() => vec![fault.link()],
         Cause::ToolMissing | Cause::ToolTooOld => vec![fault.install()],
@@ -153,6 +158,8 @@ pub(super) struct Case<'a> {
     pub(super) requirement: &'a Requirement,
     pub(super) finding: &'a Finding,
     pub(super) bench: &'a Bench<'a>,
+    /// Why no package was offered, a sentence each.
+    pub(super) refused: &'a [String],
 }
 
 impl Case<'_> {
@@ -178,7 +185,9 @@ impl Case<'_> {
     pub(super) fn install(&self) -> Fix {
         let docs = self.requirement.docs.as_ref().map(|docs| format!(" How: {docs}")).unwrap_or_default();
         let named = self.requirement.subject.packages();
-        let why = if named.is_empty() || self.bench.managers.is_empty() {
+        let why = if !self.refused.is_empty() {
+            format!(" {}", self.refused.join(" "))
+        } else if named.is_empty() || self.bench.managers.is_empty() {
             String::new()
         } else {
             format!(" The guide names no package of it for {}.", join_words(self.bench.managers, "or"))

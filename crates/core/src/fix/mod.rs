@@ -150,8 +150,11 @@ pub fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &F
     if cause == Cause::NoneOf {
         return cheapest_alternatives(inquiry, finding);
     }
-    let mut fixes: Vec<Fix> = package::fix(requirement, finding, cause, &bench).into_iter().collect();
-    fixes.extend(built_in::fixes(requirement, finding, cause, &bench));
+    let offer = package::offer(inquiry, requirement, (finding, cause), &bench)?;
+    if let Some(fix) = offer.fix {
+        return Ok(vec![fix]);
+    }
+    let mut fixes = built_in::fixes(requirement, finding, cause, (&bench, &offer.refused));
     fixes.truncate(1);
     Ok(fixes)
 }

@@ -1,6 +1,6 @@
 use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
-use crate::observation::{Binding, FileKind, Holder, Observation, ProgramCopy, RunEnd};
+use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, ProgramCopy, RunEnd};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
 use crate::testing::{Script, debian, program, settle};
@@ -132,7 +132,32 @@ proptest! {
     #[test]
     fn any_text_is_one_word_of_a_shell(text in "[a-z '\"$`\\\\\n*~-]{0,12}") {
         let word = quote(&text, Shell::Posix);
-        prop_assert!(!word.starts_with('-') && !word.is_empty());
+        prop_assert!(!word.is_empty());
         prop_assert_eq!(unquoted(&word), Some(text));
     }
+}
+
+#[rstest]
+#[case::new_enough("1:3.25.1-1", Some("sudo apt-get install cmake"), "Install cmake.")]
+#[case::too_old(
+    "3.22.1-1",
+    None,
+    "Install cmake in a version that is >= 3.25. The package cmake of apt is 3.22.1-1, which does not do. How: https://driftbuoy.example"
+)]
+#[case::of_another_numbering("rolling", Some("sudo apt-get install cmake"), "Install cmake.")]
+fn a_package_is_only_offered_where_its_version_would_do(#[case] version: &str, #[case] command: Option<&str>, #[case] say: &str) {
+    let body = format!("{PACKAGED}\nversion = \">= 3.25\"\ndocs = \"https://driftbuoy.example\"");
+    let mut script = debian();
+    let probe = Probe::Candidate { manager: "apt".into(), package: "cmake".into() };
+    script.insert(probe.clone(), Observation::Candidate(Candidate::Version(version.into())));
+    let fix = first_fix(&body, &script);
+    assert_eq!((fix.run.first().map(String::as_str), fix.say.as_str()), (command, say));
+    // Another manager that is here may have a newer one.
+    script.insert(Probe::Managers, Observation::Managers(vec!["apt".into(), "dnf".into()]));
+    let dnf = Probe::Candidate { manager: "dnf".into(), package: "cmake".into() };
+    script.insert(dnf, Observation::Candidate(Candidate::Version("3.30".into())));
+    assert_eq!(first_fix(&body, &script).run.first().map(String::as_str), Some(command.unwrap_or("sudo dnf install cmake")));
+    script.insert(probe, Observation::Candidate(Candidate::Absent));
+    script.insert(Probe::Managers, Observation::Managers(vec!["apt".into()]));
+    assert!(first_fix(&body, &script).say.contains("apt knows no package cmake."));
 }

@@ -131,7 +131,8 @@ fn limit(fault: &Case<'_>, name: &str, needed: u64) -> Fix {
 
 fn library(fault: &Case<'_>, cause: Cause) -> Fix {
     match cause {
-        Cause::LibraryNoHeaders => Fix::say(format!(
+        // Where packages were named and none does, that is what there is to say.
+        Cause::LibraryNoHeaders if fault.refused.is_empty() => Fix::say(format!(
             "Install what is needed to build against {}: in most systems a package of its own, whose name ends in -dev or -devel.",
             fault.title()
         )),

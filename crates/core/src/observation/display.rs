@@ -68,6 +68,7 @@ impl Display for Observation {
             Self::Library(library) => write!(f, "{library}"),
             Self::Setting(value) => f.write_str(value.words()),
             Self::Checkout(state) => write!(f, "{state}"),
+            Self::Candidate(candidate) => write!(f, "{candidate}"),
             Self::Pinned(pinned) => write!(f, "{pinned}"),
             Self::CouldNotLook(reason) => write!(f, "could not look: {reason}"),
             Self::NotSupported(reason) => write!(f, "cannot be looked at here: {reason}"),

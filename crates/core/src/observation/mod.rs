@@ -6,7 +6,7 @@ mod workspace;
 
 pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, Way};
-pub use workspace::{CheckoutState, LibraryState, LimitState, Nature, PathState, Pinned, Value, VariableState};
+pub use workspace::{Candidate, CheckoutState, LibraryState, LimitState, Nature, PathState, Pinned, Value, VariableState};
 
 use crate::prelude::*;
 use serde::{Deserialize, Serialize};
@@ -75,6 +75,8 @@ pub enum Observation {
     Setting(Value),
     /// To `Checkout`.
     Checkout(CheckoutState),
+    /// To `Candidate`.
+    Candidate(Candidate),
     /// To `Pinned`.
     Pinned(Pinned),
     /// To `Device`.

@@ -105,6 +105,16 @@ pub enum Pinned {
     Unreadable(String),
 }
 
+/// What a package manager would install.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Candidate {
+    /// This version, in the manager's own words.
+    Version(String),
+    /// It knows no such package.
+    Absent,
+}
+
 /// A limit of the system.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -210,6 +220,15 @@ impl Display for Pinned {
             Self::NoFile => f.write_str("the file is not there"),
             Self::Silent => f.write_str("nothing about it"),
             Self::Unreadable(place) => write!(f, "no version that can be read, in {place}"),
+        }
+    }
+}
+
+impl Display for Candidate {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            Self::Version(version) => write!(f, "version {version}"),
+            Self::Absent => f.write_str("no such package"),
         }
     }
 }

@@ -143,5 +143,6 @@ pub(crate) const TOP: &[Key] = &[
     may("environment", Map(&Text)),
     may("file", Tables(PATH)),
     may("folder", Tables(PATH)),
+    may("candidates", Map(&Map(&Text))),
     may("expect", Map(&Table(&[needed("verdict", Word(VERDICTS)), may("cause", Text)]))),
 ];

@@ -7,7 +7,7 @@ use super::parse::{read_run, texts};
 use super::shape::Shape;
 use crate::document::{Fields, as_number};
 use crate::observation::{
-    CheckoutState, LibraryState, LimitState, Nature, Observation, PathState, Pinned, Run, Value, VariableState,
+    Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, PathState, Pinned, Run, Value, VariableState,
 };
 use crate::probe::Probe;
 use crate::problem::ProblemKind;
@@ -37,6 +37,8 @@ pub(super) struct Workspace {
     checkout: Option<CheckoutState>,
     commands: HashMap<Vec<String>, Run>,
     limits: HashMap<String, LimitState>,
+    /// By manager: its packages with their versions.
+    candidates: HashMap<String, HashMap<String, String>>,
 }
 
 /// The tables `key` of a description.
@@ -113,6 +115,9 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
         fields.finish(|_| None);
     }
     read_limits(top, shape);
+    for (manager, fields) in top.named_tables("candidates") {
+        shape.workspace.candidates.insert(manager.value.to_owned(), named_texts(&fields));
+    }
 }
 
 fn read_limits(top: &Fields<'_>, shape: &mut Shape) {
@@ -166,6 +171,10 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
         })),
         Probe::Command { words, .. } => said(workspace.commands.get(words).cloned().map(Observation::Run)),
         Probe::Limit { name } => said(workspace.limits.get(name).copied().map(Observation::Limit)),
+        Probe::Candidate { manager, package } => said(workspace.candidates.get(manager).map(|packages| {
+            let version = packages.get(package).cloned();
+            Observation::Candidate(version.map_or(Candidate::Absent, Candidate::Version))
+        })),
         Probe::Pinned { file, tools } => Observation::Pinned(match workspace.paths.get(&resolve(shape, file)) {
             Some(path) => crate::repository::pinned(file, &path.text, tools),
             None => Pinned::NoFile,

@@ -3,6 +3,7 @@
 mod library;
 mod network;
 mod os;
+mod package;
 mod place;
 mod plain_proxy;
 mod port;
@@ -125,7 +126,7 @@ impl Host for Live {
             Probe::Surroundings => os::surroundings(),
             Probe::Account => os::account(self),
             Probe::DatabaseGroups => os::database_groups(self),
-            Probe::Managers => program::managers(&self.path),
+            Probe::Managers => package::managers(self),
             Probe::Program { name } => Observation::Program(program::copies(self, name)),
             Probe::ProgramElsewhere { name } => Observation::ProgramElsewhere(program::elsewhere(self, name)),
             Probe::Run { path, arguments } => Observation::Run(self.run(Path::new(path), arguments)),
@@ -158,6 +159,7 @@ impl Host for Live {
                 workspace::checkout(self, &self.place(path), asked)
             }
             Probe::Command { words, timeout_ms } => workspace::command(self, words, *timeout_ms),
+            Probe::Candidate { manager, package } => package::would_install(self, manager, package),
             Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),
         }

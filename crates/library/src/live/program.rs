@@ -1,24 +1,9 @@
 use super::{Live, os};
-use crate::observation::{FileKind, Observation, Piece, ProgramCopy};
+use crate::observation::{FileKind, Piece, ProgramCopy};
 use crate::read::{HEAD_BYTES, file_kind};
-use std::ffi::OsStr;
 use std::fs::File;
 use std::io::Read;
 use std::path::{Path, PathBuf};
-
-/// Package managers by the program that shows that they are here; the system's own before those that people add.
-const MANAGERS: [(&str, &str); 10] = [
-    ("apt", "apt-get"),
-    ("dnf", "dnf"),
-    ("zypper", "zypper"),
-    ("pacman", "pacman"),
-    ("apk", "apk"),
-    ("winget", "winget"),
-    ("brew", "brew"),
-    ("port", "port"),
-    ("scoop", "scoop"),
-    ("choco", "choco"),
-];
 
 /// Every copy of a program on PATH, in order; a folder that is listed twice counts once.
 pub(super) fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
@@ -54,7 +39,7 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
 }
 
 /// A folder that PATH names relative to here is made absolute: programs are started in another folder.
-fn files(folders: impl Iterator<Item = PathBuf>, name: &str) -> impl Iterator<Item = PathBuf> {
+pub(super) fn files(folders: impl Iterator<Item = PathBuf>, name: &str) -> impl Iterator<Item = PathBuf> {
     folders
         .map(|folder| std::path::absolute(&folder).unwrap_or(folder))
         .flat_map(move |folder| os::file_names(name).into_iter().map(move |file| folder.join(file)))
@@ -94,10 +79,4 @@ fn kind(path: &Path) -> FileKind {
 fn is_in_project(live: &Live, path: &Path) -> bool {
     let whole = live.folder.parent().is_none() || live.home.as_deref() == Some(&live.folder);
     !whole && path.starts_with(&live.folder)
-}
-
-/// Which package managers are here.
-pub(super) fn managers(path: &OsStr) -> Observation {
-    let here = |program: &str| files(std::env::split_paths(path), program).any(|path| os::is_executable(&path));
-    Observation::Managers(MANAGERS.into_iter().filter(|(_, program)| here(program)).map(|(name, _)| name.to_owned()).collect())
 }

@@ -1,6 +1,7 @@
 //! Pure readers of what systems print: text in, observation out, so that every system's wording can be tested anywhere.
 
 mod accounts;
+mod candidate;
 mod cgroup;
 mod cpu;
 mod elf;
@@ -18,6 +19,7 @@ mod proxy;
 mod startup_file;
 
 pub use accounts::{group_name, group_names_of_ids, user_name};
+pub use candidate::{candidate, candidate_question};
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};
 pub use elf::{ElfNeeds, elf_needs};

@@ -40,6 +40,8 @@ pub fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limits: &Li
     command.env("LC_ALL", "C.UTF-8").env("RUSTUP_AUTO_INSTALL", "0");
     // Looking at a working copy takes no locks, and asks nobody for a password.
     command.env("GIT_OPTIONAL_LOCKS", "0").env("GIT_TERMINAL_PROMPT", "0");
+    // Asking what a package manager has makes it fetch nothing.
+    command.env("HOMEBREW_NO_AUTO_UPDATE", "1");
     if let Some(folder) = folder {
         command.current_dir(folder);
     }
