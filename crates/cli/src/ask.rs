@@ -30,10 +30,12 @@ fn answer(question: &str) -> Option<String> {
 pub(crate) fn role(guide: &Guide, look: &Look) -> Option<usize> {
     let mut paper = Paper::for_errors(look);
     paper.block(0, &format!("What do you want to do in {}?", guide.project.name), Ink::Strong);
+    paper.gap();
     for (number, role) in guide.roles.iter().enumerate() {
         let about = role.about.as_ref().map(|about| format!(": {about}")).unwrap_or_default();
         paper.labelled(2, (&format!("{}", number + 1), Ink::Strong), 3, (&format!("{}{about}", role.id), Ink::Body));
     }
+    paper.gap();
     show(paper);
     loop {
         let word = answer("A number or a name, or only Enter for everything:")?;
@@ -64,11 +66,14 @@ pub(crate) fn consent(commands: &[(&Requirement, Vec<String>)], sha256: &str, fo
     let text = "This guide wants to run these commands on your machine, beyond asking programs for their version. They can do whatever you \
                 can do: read them first.";
     paper.block(0, text, Ink::Strong);
+    paper.gap();
     for (requirement, words) in commands {
         let quote = |word: &String| build_setup_ready::fix::quote(word, build_setup_ready::fix::Shell::Posix);
         paper.copyable(2, &words.iter().map(quote).collect::<Vec<_>>().join(" "));
         paper.block(6, &format!("for {}", requirement.title()), Ink::Quiet);
     }
+    paper.gap();
+    let folder = folder.canonicalize().unwrap_or_else(|_| folder.to_owned());
     paper.block(0, &format!("They run in {}.", folder.display()), Ink::Quiet);
     if let Some(consents) = &consents {
         let text = format!(
@@ -77,6 +82,7 @@ pub(crate) fn consent(commands: &[(&Requirement, Vec<String>)], sha256: &str, fo
         );
         paper.block(0, &text, Ink::Quiet);
     }
+    paper.gap();
     show(paper);
     let yes = answer("Run them? Type yes, or only Enter to leave them out:").is_some_and(|word| word.eq_ignore_ascii_case("yes"));
     if let Some(consents) = consents.filter(|_| yes)

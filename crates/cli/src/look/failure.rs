@@ -77,8 +77,12 @@ fn excerpt(problem: &Problem, number: &str, (path, text): (&str, &str), look: &L
     let clean: String = shown.chars().map(|c| if c.is_control() && c != '\t' { '?' } else { c }).collect();
     let path = Sanitised::line(path).to_string();
     // Lines that the renderer leaves long are broken here: behind the title's word, and behind the gutter with "hint".
-    let broken =
-        |text: &str, before: usize| textwrap::fill(&Sanitised::line(text).to_string(), look.width.saturating_sub(before).max(20));
+    let broken = |text: &str, before: usize| {
+        // Words of a guide are not torn at their hyphens.
+        let width = look.width.saturating_sub(before).max(20);
+        let whole = textwrap::Options::new(width).word_splitter(textwrap::WordSplitter::NoHyphenation);
+        textwrap::fill(&Sanitised::line(text).to_string(), whole)
+    };
     let message = broken(&problem.message, number.len() + 2);
     let note = problem.note.as_ref().map(|note| broken(note, line.to_string().len() + 10));
     let level = Level::ERROR.with_name(number);
