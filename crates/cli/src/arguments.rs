@@ -68,6 +68,8 @@ pub(crate) enum Color {
 pub(crate) enum Command {
     /// Check a machine against the guide, explain each failure, and plan what to do
     Preflight(Preflight),
+    /// Only the plan: what to do on this machine; also as a script to read before running
+    Plan(Plan),
     /// Everything about one requirement, or the page of a cause; alone, the list of both
     Explain(Explain),
     /// A tour with a made-up project and four machines; your own is not looked at
@@ -97,6 +99,41 @@ pub(crate) enum Format {
   setup-ready preflight --machine machines/old-laptop.toml"
 )]
 pub(crate) struct Preflight {
+    #[command(flatten)]
+    pub(crate) check: Check,
+    /// The form of the result: text for people, json for programs
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: Format,
+}
+
+/// The forms of a plan.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum PlanFormat {
+    Text,
+    Json,
+    Markdown,
+    Sh,
+}
+
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is planned for, and how",
+    after_help = "Examples:
+  setup-ready plan --role shore
+  setup-ready plan --format sh --output steps.sh       read it, then run it: sh steps.sh
+  setup-ready plan --format markdown                   to paste into a question"
+)]
+pub(crate) struct Plan {
+    #[command(flatten)]
+    pub(crate) check: Check,
+    /// The form of the plan: text or markdown for people, json for programs, sh as a commented script
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: PlanFormat,
+}
+
+/// What is checked, and how.
+#[derive(Debug, Args)]
+pub(crate) struct Check {
     /// What sort of contributor you are; the guide names the roles
     #[arg(long, value_name = "ROLE")]
     pub(crate) role: Option<String>,
@@ -124,9 +161,6 @@ pub(crate) struct Preflight {
     /// How long each program that is started may run, for example 30s or 2min
     #[arg(long, value_name = "TIME", value_parser = time_limit, default_value = "10s")]
     pub(crate) time_limit: Duration,
-    /// The form of the result: text for people, json for programs
-    #[arg(long, value_name = "FORMAT", default_value = "text")]
-    pub(crate) format: Format,
 }
 
 fn time_limit(text: &str) -> Result<Duration, String> {

@@ -3,7 +3,7 @@
 use crate::cause::Cause;
 use crate::driver::Settled;
 use crate::finding::Verdict;
-use crate::fix::Fix;
+use crate::fix::{Fix, Shell};
 use crate::guide::{Edit, Guide, Level, Requirement, Then};
 use crate::known::{Answer, Known};
 use crate::observation::{Observation, Surroundings, System};
@@ -74,6 +74,8 @@ pub struct Report<'g> {
     pub settled: Vec<Settled>,
     /// What to do.
     pub plan: Plan,
+    /// The shell that commands are written for.
+    pub shell: Shell,
 }
 
 /// How many requirements have each verdict.
@@ -103,8 +105,13 @@ impl<'g> Report<'g> {
             Some(Observation::Surroundings(surroundings)) => Some(surroundings.clone()),
             _ => None,
         };
+        let shell = match observed(&Probe::Account) {
+            Some(Observation::Account(account)) => account.shell.as_deref(),
+            _ => None,
+        };
+        let shell = Shell::of(shell, system.as_ref().map(|system| system.os));
         let plan = crate::plan::make(guide, &settled);
-        Self { guide, role, frame, system, surroundings, settled, plan }
+        Self { guide, role, frame, system, surroundings, settled, plan, shell }
     }
 
     /// The requirement that a result is about.
@@ -359,6 +366,37 @@ impl Report<'_> {
         })
     }
 
+    fn json_plan(&self) -> JsonPlan<'_> {
+        JsonPlan {
+            steps: self.plan.steps.iter().map(|step| self.json_step(step)).collect(),
+            download_bytes: self.plan.download_bytes,
+            takes_s: self.plan.takes_ms.div_ceil(1_000),
+            steps_of_unknown_cost: self.plan.steps_of_unknown_cost,
+            then: self.plan.then.iter().map(|then| then.word()).collect(),
+        }
+    }
+
+    /// The plan by itself, with what it is for, to be serialised.
+    pub fn plan_alone(&self) -> impl Serialize + '_ {
+        #[derive(Serialize)]
+        struct Alone<'r> {
+            format: u32,
+            software: &'r str,
+            project: &'r str,
+            role: Option<&'r str>,
+            outcome: Outcome,
+            plan: JsonPlan<'r>,
+        }
+        Alone {
+            format: 1,
+            software: &self.frame.software,
+            project: &self.guide.project.name,
+            role: self.role.and_then(|role| self.guide.roles.get(role)).map(|role| role.id.as_str()),
+            outcome: self.outcome(),
+            plan: self.json_plan(),
+        }
+    }
+
     fn json_step<'r>(&'r self, step: &'r Step) -> JsonStep<'r> {
         JsonStep {
             say: &step.say,
@@ -399,13 +437,7 @@ impl Serialize for Report<'_> {
             interrupted: frame.interrupted,
             counts: self.counts(),
             requirements: JsonRequirements(self),
-            plan: JsonPlan {
-                steps: self.plan.steps.iter().map(|step| self.json_step(step)).collect(),
-                download_bytes: self.plan.download_bytes,
-                takes_s: self.plan.takes_ms.div_ceil(1_000),
-                steps_of_unknown_cost: self.plan.steps_of_unknown_cost,
-                then: self.plan.then.iter().map(|then| then.word()).collect(),
-            },
+            plan: self.json_plan(),
         }
         .serialize(serializer)
     }

@@ -3,6 +3,7 @@
 mod completions;
 mod demo;
 mod explain;
+mod plan;
 mod preflight;
 
 use crate::arguments::{Command, Typed};
@@ -13,6 +14,7 @@ use crate::look::Look;
 pub(crate) fn run(typed: &Typed, look: &Look) -> Result<Status, Failure> {
     match &typed.command {
         Command::Preflight(arguments) => preflight::run(arguments, &typed.shown, look),
+        Command::Plan(arguments) => plan::run(arguments, &typed.shown, look),
         Command::Explain(arguments) => explain::run(arguments, &typed.shown, look),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),
         Command::Completions { shell } => completions::run(*shell, &typed.shown),

@@ -1,4 +1,4 @@
-use crate::arguments::{self, Format, Shown};
+use crate::arguments::{self, Check, Format, Shown};
 use crate::ask;
 use crate::exit::{Failure, Status};
 use crate::look::progress::ProgressLine;
@@ -16,27 +16,12 @@ use std::sync::Arc;
 
 pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> Result<Status, Failure> {
     let file = load_guide(shown)?;
-    let mut selection = resolve(typed, &file.guide)?;
-    if typed.role.is_none() && !file.guide.roles.is_empty() {
-        if typed.format == Format::Text && look.detail != Detail::Quiet && ask::somebody_is_there() {
-            selection.role = ask::role(&file.guide, look);
-        } else {
-            note_about_roles(typed, &file.guide, look);
-        }
-    }
-    if typed.machine.is_none() && selection.consent == Consent::Withheld {
-        let commands = asked_for(&file.guide, &selection);
-        if !commands.is_empty() && ask::consent(&commands, &file.sha256, &file.folder(), look) {
-            selection.consent = Consent::Given;
-        }
-    }
-    let interrupt = Interrupt::default();
-    let host = host(typed.machine.as_deref(), &file, typed.time_limit, &interrupt)?;
-    let report = check(&file, selection, typed.jobs, (&*host, &interrupt), look)?;
+    let report = checked(&file, &typed.check, typed.format == Format::Text, look)?;
     let text = match typed.format {
         Format::Text => {
             let mut paper = Paper::new(look);
-            report::draw(&mut paper, &report, &again(typed, shown, report.role.and_then(|role| file.guide.roles.get(role))));
+            let role = report.role.and_then(|role| file.guide.roles.get(role));
+            report::draw(&mut paper, &report, &again(&typed.check, shown, role));
             paper.into_text().into_bytes()
         }
         Format::Json => {
@@ -47,6 +32,27 @@ pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> R
     };
     output::write(&text, shown.output.as_deref())?;
     Ok(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() })
+}
+
+/// Checks what was asked for, after the questions that a person must answer first. `for_people`: the result is one that a person reads.
+pub(crate) fn checked<'f>(file: &'f GuideFile, typed: &Check, for_people: bool, look: &Look) -> Result<Report<'f>, Failure> {
+    let mut selection = resolve(typed, &file.guide)?;
+    if typed.role.is_none() && !file.guide.roles.is_empty() && for_people && look.detail != Detail::Quiet {
+        if ask::somebody_is_there() {
+            selection.role = ask::role(&file.guide, look);
+        } else {
+            note_about_roles(&file.guide, look);
+        }
+    }
+    if typed.machine.is_none() && selection.consent == Consent::Withheld {
+        let commands = asked_for(&file.guide, &selection);
+        if !commands.is_empty() && ask::consent(&commands, &file.sha256, &file.folder(), look) {
+            selection.consent = Consent::Given;
+        }
+    }
+    let interrupt = Interrupt::default();
+    let host = host(typed.machine.as_deref(), file, typed.time_limit, &interrupt)?;
+    check(file, selection, typed.jobs, (&*host, &interrupt), look)
 }
 
 /// The guide that was named, or the nearest one.
@@ -106,7 +112,7 @@ pub(crate) fn check<'f>(
     Ok(report)
 }
 
-fn resolve(typed: &arguments::Preflight, guide: &Guide) -> Result<Selection, Failure> {
+fn resolve(typed: &Check, guide: &Guide) -> Result<Selection, Failure> {
     let find = |what: &str, word: &str, known: Vec<&str>| {
         known.iter().position(|one| *one == word).ok_or_else(|| wrong_word(what, word, &known))
     };
@@ -137,10 +143,7 @@ pub(crate) fn wrong_word(what: &str, word: &str, known: &[&str]) -> Failure {
     Failure::Word { message: format!("this guide has no {what} called {word}"), note }
 }
 
-fn note_about_roles(typed: &arguments::Preflight, guide: &Guide, look: &Look) {
-    if typed.format != Format::Text || look.detail == Detail::Quiet {
-        return;
-    }
+fn note_about_roles(guide: &Guide, look: &Look) {
     let roles: Vec<&str> = guide.roles.iter().map(|role| role.id.as_str()).collect();
     let mut paper = Paper::for_errors(look);
     let note =
@@ -151,7 +154,7 @@ fn note_about_roles(typed: &arguments::Preflight, guide: &Guide, look: &Look) {
 }
 
 /// What to type to check once more.
-fn again(typed: &arguments::Preflight, shown: &Shown, role: Option<&Role>) -> String {
+pub(crate) fn again(typed: &Check, shown: &Shown, role: Option<&Role>) -> String {
     let mut words = vec!["setup-ready preflight".to_owned()];
     let mut option = |name: &str, value: String| words.push(format!("--{name} {value}"));
     let quoted = |text: &str| build_setup_ready::fix::quote(text, build_setup_ready::fix::Shell::Posix);

@@ -1,5 +1,9 @@
 //! Reports as files: a function per format.
 
+mod plan;
+
+pub use plan::{plan_json, plan_markdown, plan_sh};
+
 use crate::report::Report;
 use std::io::{self, Write};
 

@@ -1,0 +1,40 @@
+use super::preflight::{again, checked};
+use crate::arguments::{self, PlanFormat, Shown};
+use crate::exit::{Failure, Status};
+use crate::look::{Ink, Look, Paper, plan};
+use crate::output;
+use build_setup_ready::report::{Outcome, Report};
+use build_setup_ready::write;
+
+/// Checks as a preflight does, and shows only what to do.
+pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+    let file = super::preflight::load_guide(shown)?;
+    let report = checked(&file, &typed.check, typed.format == PlanFormat::Text, look)?;
+    let written = |write: fn(&Report<'_>, &mut Vec<u8>) -> std::io::Result<()>| {
+        let mut text = Vec::new();
+        write(&report, &mut text).map(|()| text).map_err(Failure::Output)
+    };
+    let text = match typed.format {
+        PlanFormat::Text => {
+            let mut paper = Paper::new(look);
+            plan::draw(&mut paper, &report);
+            if report.plan.steps.is_empty() {
+                let text = if report.outcome() == Outcome::Ready {
+                    "Nothing: everything needed is met."
+                } else {
+                    "Nothing that the software knows of."
+                };
+                paper.block(0, text, Ink::Body);
+            }
+            paper.gap();
+            paper.block(0, "When that is done, check again:", Ink::Body);
+            paper.copyable(2, &again(&typed.check, shown, report.role.and_then(|role| file.guide.roles.get(role))));
+            paper.into_text().into_bytes()
+        }
+        PlanFormat::Json => written(|report, text| write::plan_json(report, text))?,
+        PlanFormat::Markdown => written(|report, text| write::plan_markdown(report, text))?,
+        PlanFormat::Sh => written(|report, text| write::plan_sh(report, text))?,
+    };
+    output::write(&text, shown.output.as_deref())?;
+    Ok(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() })
+}

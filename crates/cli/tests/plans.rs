@@ -1,0 +1,111 @@
+//! The plan by itself: read by what reads such things, and carried out.
+#![allow(
+    clippy::unwrap_used,
+    clippy::expect_used,
+    clippy::print_stdout,
+    clippy::indexing_slicing,
+    clippy::panic,
+    reason = "helpers of tests may be blunt"
+)]
+#![cfg(target_os = "linux")]
+
+mod bench;
+
+use bench::{Bench, text};
+use build_setup_ready::demo::MACHINES;
+use serde_json::Value;
+use snapbox::IntoData;
+use snapbox::assert_data_eq;
+use snapbox::data::Data;
+use std::os::unix::fs::{PermissionsExt, symlink};
+use std::path::Path;
+use std::process::Command;
+
+fn demo() -> Bench {
+    let bench = Bench::new("[require.unused]\ncores = 1\n");
+    assert!(bench.run(&["demo", "--into", "sea", "-q"]).status.success());
+    bench
+}
+
+fn snapshot(name: &str) -> Data {
+    Data::read_from(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/snapshots").join(name), None)
+}
+
+#[test]
+fn a_plan_reads_like_this() {
+    let bench = demo();
+    let plan = |format: &str| {
+        let machine = "sea/machines/shared-server.toml";
+        text(&bench.run(&["plan", "--guide", "sea", "--machine", machine, "--role", "firmware", "--format", format]).stdout)
+    };
+    assert_data_eq!(plan("sh").raw(), snapshot("plan.sh").raw());
+    assert_data_eq!(plan("markdown").raw(), snapshot("plan.md").raw());
+    let json: Value = serde_json::from_str(&plan("json")).unwrap();
+    assert_eq!((json["outcome"].as_str(), json["role"].as_str()), (Some("not-ready"), Some("firmware")));
+    assert!(json["plan"]["steps"].as_array().unwrap().len() > 3);
+}
+
+#[test]
+fn a_script_of_every_machine_is_one_that_shells_read() {
+    let bench = demo();
+    // Another reader than ours, where it is here.
+    let has_linter = Command::new("shellcheck").arg("--version").output().is_ok();
+    for machine in MACHINES {
+        let file = format!("sea/machines/{}.toml", machine.name);
+        let output = bench.run(&["plan", "--guide", "sea", "--machine", &file, "--format", "sh", "--output", "steps.sh"]);
+        assert!(matches!(output.status.code(), Some(0 | 1)), "{}", text(&output.stderr));
+        assert!(bench.wrapped("sh", &["-n", "steps.sh"]).status().unwrap().success());
+        if has_linter {
+            let linted = bench.wrapped("shellcheck", &["steps.sh"]).output().unwrap();
+            assert!(linted.status.success(), "{}: {}", machine.name, text(&linted.stdout));
+        }
+    }
+}
+
+#[test]
+fn a_script_that_is_carried_out_makes_ready() {
+    let held = std::net::TcpListener::bind("127.0.0.1:0").unwrap();
+    let port = held.local_addr().unwrap().port();
+    let bench = Bench::new(&format!(
+        "[require.folder]\nfolder = \"sea charts/north\"\n[require.key]\nfile = \"it's a key\"\nmode = \"600\"\n[require.program]\nfile = \"-run\"\nexecutable = true
+         [require.link]\nfolder = \"link\"\n[require.other]\nfolder = \"$HOME\"\n[require.gone]\nfile = \"old\"\nexpect = \"absent\"
+         [require.port]\nport = {port}\naddress = \"127.0.0.1\"\nset_by = {{ variable = \"BUOY_PORT\", env_file = \".env\" }}
+         [require.branch]\ncheckout = \"copy\"\nbranch = \"tide\"\n"
+    ));
+    let project = bench.project();
+    for (name, mode) in [("it's a key", 0o644), ("-run", 0o644), ("$HOME", 0o644), ("old", 0o644)] {
+        std::fs::set_permissions(bench.file(name, ""), std::fs::Permissions::from_mode(mode)).unwrap();
+    }
+    symlink("nowhere", project.join("link")).unwrap();
+    std::fs::create_dir(project.join("copy")).unwrap();
+    let git = |arguments: &[&str]| {
+        let who = ["-C", "copy", "-c", "user.name=x", "-c", "user.email=x@driftbuoy.example"];
+        assert!(bench.wrapped("git", &[&who, arguments].concat()).output().unwrap().status.success());
+    };
+    git(&["init", "-q", "-b", "main"]);
+    git(&["commit", "-q", "--allow-empty", "-m", "first"]);
+    git(&["branch", "tide"]);
+    let (status, before) = bench.report(&[], &[]);
+    assert_eq!((status, &before["counts"]["unmet"]), (1, &Value::from(8)), "{before:#}");
+    assert_eq!(bench.run(&["plan", "--format", "sh", "--output", "steps.sh"]).status.code(), Some(1));
+    let done = bench.wrapped("sh", &["steps.sh"]).output().unwrap();
+    assert!(done.status.success(), "{}", text(&done.stderr));
+    let (status, after) = bench.report(&[], &[]);
+    assert_eq!((status, &after["counts"]["met"]), (0, &Value::from(8)), "{after:#}");
+}
+
+#[test]
+fn a_strangers_words_do_not_leave_their_comments() {
+    let bench = Bench::new(
+        "[require.x]\ncores = 9999\ntitle = \"a\\nrm -rf ~\"\n[[require.x.fix]]\nsay = \"b\\ntouch ran # `c`\"\ncaution = \"d\\ntouch ran\"\nadmin = true\n",
+    );
+    let script = text(&bench.run(&["plan", "--format", "sh"]).stdout);
+    assert!(
+        script
+            .lines()
+            .all(|line| line.is_empty() || line.starts_with('#') || line.starts_with("set ") || line.starts_with("echo ")),
+        "{script}"
+    );
+    assert!(bench.wrapped("sh", &["-c", &script]).status().unwrap().success());
+    assert!(!bench.project().join("ran").exists());
+}

@@ -1,0 +1,144 @@
+//! The plan by itself: as JSON, as Markdown to paste into a question, and as a script to read before running.
+
+use crate::fix::{Shell, quote};
+use crate::guide::{Level, Requirement, Then};
+use crate::plan::Step;
+use crate::report::Report;
+use crate::text::{Sanitised, join_words};
+use std::io::{self, Write};
+
+/// Writes the plan as JSON, version 1, ending with a line end.
+///
+/// # Errors
+/// When the writer fails.
+pub fn plan_json(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
+    serde_json::to_writer_pretty(&mut writer, &report.plan_alone())?;
+    writer.write_all(b"\n")
+}
+
+/// One line of anybody's text: what would act on a terminal, or end the line, is made visible.
+fn line(text: &str) -> String {
+    Sanitised::line(text).to_string()
+}
+
+fn titles(report: &Report<'_>, step: &Step) -> String {
+    let titles = step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title);
+    join_words(&titles.collect::<Vec<_>>(), "and")
+}
+
+fn marks(step: &Step) -> String {
+    let level = match step.level {
+        Level::Must => None,
+        Level::Should => Some("recommended"),
+        Level::May => Some("optional"),
+    };
+    let marks: Vec<&str> = step.admin.then_some("needs admin rights").into_iter().chain(level).collect();
+    if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) }
+}
+
+/// Writes the plan as Markdown.
+///
+/// # Errors
+/// When the writer fails.
+pub fn plan_markdown(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
+    // What Markdown would take for markup stays what it is.
+    let plain = |text: &str| {
+        line(text).chars().fold(String::new(), |mut plain, c| {
+            if "\\`*_[]<>#|".contains(c) {
+                plain.push('\\');
+            }
+            plain.push(c);
+            plain
+        })
+    };
+    writeln!(writer, "# What to do for {}\n", plain(&report.guide.project.name))?;
+    if report.plan.steps.is_empty() {
+        return writeln!(writer, "Nothing.");
+    }
+    for (number, step) in report.plan.steps.iter().enumerate() {
+        writeln!(writer, "{}. {}{}", number + 1, plain(&step.say), marks(step))?;
+        let lines: Vec<&String> = step.run.iter().collect();
+        let block = |writer: &mut dyn Write, lines: &[&String]| -> io::Result<()> {
+            writeln!(writer, "\n   ````")?;
+            for text in lines.iter().flat_map(|text| text.lines()) {
+                writeln!(writer, "   {}", line(text))?;
+            }
+            writeln!(writer, "   ````\n")
+        };
+        if !lines.is_empty() {
+            block(&mut writer, &lines)?;
+        }
+        if let Some(edit) = &step.edit {
+            writeln!(writer, "   Add this line to {}:", plain(&edit.file))?;
+            block(&mut writer, &[&edit.append])?;
+        }
+        if let Some(caution) = &step.caution {
+            writeln!(writer, "   Mind: {}\n", plain(caution))?;
+        }
+        writeln!(writer, "   Settles {}.\n", plain(&titles(report, step)))?;
+    }
+    Ok(())
+}
+
+/// Stands in commands where only the person knows what to write.
+const YOURS: &str = "YOUR-VALUE";
+
+/// Writes the plan as a script for sh, to be read before it is run: what only a person can do stands in it as comments, as do commands for
+/// another shell. A script that is run does what is needed; what is only recommended is left as comments too.
+///
+/// # Errors
+/// When the writer fails.
+pub fn plan_sh(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
+    writeln!(writer, "#!/bin/sh")?;
+    writeln!(writer, "# What would make this machine ready for {}.", line(&report.guide.project.name))?;
+    writeln!(writer, "# Read it before you run it, in the project's folder. Nobody else has: the guide's author and")?;
+    writeln!(writer, "# setup-ready {} made it. A step that only a person can do is a comment.", line(&report.frame.software))?;
+    writeln!(writer, "set -eu")?;
+    for (number, step) in report.plan.steps.iter().enumerate() {
+        writeln!(writer, "\n# {}. {}{}", number + 1, line(&step.say), marks(step))?;
+        writeln!(writer, "#    Settles {}.", line(&titles(report, step)))?;
+        if let Some(caution) = &step.caution {
+            writeln!(writer, "#    Mind: {}", line(caution))?;
+        }
+        let other_shell = report.shell != Shell::Posix;
+        let asks = step.run.iter().any(|command| command.contains(YOURS))
+            || step.edit.as_ref().is_some_and(|edit| edit.append.contains(YOURS));
+        let comment = other_shell || asks || step.level != Level::Must;
+        if comment && !step.run.is_empty() {
+            let why = if other_shell {
+                "It is written for another shell:"
+            } else if asks {
+                "Put in your own value first:"
+            } else {
+                "It is not needed; if you want it:"
+            };
+            writeln!(writer, "#    {why}")?;
+        }
+        for text in step.run.iter().flat_map(|command| command.lines()) {
+            let start = if comment { "#      " } else { "" };
+            writeln!(writer, "{start}{}", line(text))?;
+        }
+        if let Some(edit) = &step.edit {
+            let file = match edit.file.strip_prefix("~/") {
+                Some(rest) => format!("\"$HOME\"/{}", quote(&line(rest), Shell::Posix)),
+                None => quote(&line(&edit.file), Shell::Posix),
+            };
+            let start = if comment { "#      " } else { "" };
+            if !comment && edit.append.contains('$') {
+                writeln!(writer, "# The line is written as it stands.\n# shellcheck disable=SC2016")?;
+            }
+            writeln!(writer, "{start}printf '%s\\n' {} >> {file}", quote(&line(&edit.append), Shell::Posix))?;
+        }
+    }
+    let then = report.plan.then.iter().max().map(|then| match then {
+        Then::NewShell => "open a new terminal",
+        Then::SignIn => "sign out completely and in again",
+        Then::Restart => "restart the machine",
+    });
+    if let Some(then) = then {
+        writeln!(writer, "\necho 'Now {then}, then check again: setup-ready preflight'")?;
+    } else {
+        writeln!(writer, "\necho 'Now check again: setup-ready preflight'")?;
+    }
+    Ok(())
+}
