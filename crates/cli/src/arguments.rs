@@ -95,6 +95,7 @@ pub(crate) enum Format {
     after_help = "Examples:
   setup-ready preflight --role firmware
   setup-ready preflight --only cmake,ninja
+  setup-ready preflight --again                        after you have done what it said
   setup-ready preflight --format json --output report.json
   setup-ready preflight --machine machines/old-laptop.toml"
 )]
@@ -146,6 +147,9 @@ pub(crate) struct Check {
     /// Also what can only be checked while the project is running
     #[arg(long)]
     pub(crate) after_start: bool,
+    /// Only what was not met last time, and what waits for it
+    #[arg(long, conflicts_with_all = ["only", "stage"])]
+    pub(crate) again: bool,
     /// Leave out what needs the network, and say so
     #[arg(long)]
     pub(crate) offline: bool,

@@ -160,3 +160,29 @@ fn a_package_that_is_too_old_is_not_offered_as_the_cure() {
     );
     assert_eq!(fix("unknown")["say"], "Install buoy-unknown in a version that is >= 2. apt knows no package buoy-unknown.");
 }
+
+#[test]
+fn what_was_open_last_time_is_checked_again() {
+    let bench = Bench::new(
+        "[role.crew]\n[role.guest]\n[require.hull]\nfolder = \"hull\"\n[require.mast]\nfolder = \"mast\"\nafter = [\"hull\"]\nroles = [\"crew\"]
+         [require.room]\ncores = 1\n[require.guest]\nfolder = \"guest\"\nroles = [\"guest\"]\n",
+    );
+    let ids = |report: &Value| -> Vec<String> {
+        report["requirements"].as_array().unwrap().iter().map(|one| one["id"].as_str().unwrap().to_owned()).collect()
+    };
+    // Nothing is remembered yet, so everything is looked at.
+    let (_, report) = bench.report(&[], &["--again", "--role", "crew"]);
+    assert_eq!(ids(&report).len(), 4);
+    std::fs::create_dir(bench.project().join("hull")).unwrap();
+    let (status, report) = bench.report(&[], &["--again"]);
+    assert_eq!((status, ids(&report), report["role"].as_str()), (1, vec!["hull".to_owned(), "mast".to_owned()], Some("crew")));
+    std::fs::create_dir(bench.project().join("mast")).unwrap();
+    // What was asked for by name changes nothing of what is remembered.
+    bench.report(&[], &["--only", "room"]);
+    let (status, report) = bench.report(&[], &["--again"]);
+    assert_eq!((status, ids(&report)), (0, vec!["hull".to_owned(), "mast".to_owned()]));
+    let output = bench.run(&["preflight", "--again", "--role", "crew"]);
+    assert!(text(&output.stderr).contains("nothing was open last time, so everything is checked"));
+    // The project's folder holds nothing of it.
+    assert_eq!(std::fs::read_dir(bench.project()).unwrap().count(), 3);
+}

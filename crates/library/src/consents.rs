@@ -1,5 +1,6 @@
 //! Consents that the person gave, remembered outside the project by the contents of the guide.
 
+use crate::state::{state_folder, write_whole};
 use std::fs;
 use std::io;
 use std::path::{Path, PathBuf};
@@ -13,16 +14,7 @@ pub struct Consents {
 impl Consents {
     /// Those of this user; `None` where the user has no home folder.
     pub fn of_user() -> Option<Self> {
-        let folder = |name: &str| std::env::var_os(name).map(PathBuf::from).filter(|folder| folder.is_absolute());
-        let state = if cfg!(windows) {
-            folder("LOCALAPPDATA")
-        } else if cfg!(target_os = "macos") {
-            folder("HOME").map(|home| home.join("Library/Application Support"))
-        } else {
-            // The XDG Base Directory Specification.
-            folder("XDG_STATE_HOME").or_else(|| folder("HOME").map(|home| home.join(".local/state")))
-        };
-        Some(Self { file: state?.join("setup-ready").join("consents") })
+        Some(Self { file: state_folder()?.join("consents") })
     }
 
     /// Those in a file.
@@ -48,17 +40,12 @@ impl Consents {
         if self.has(sha256) {
             return Ok(());
         }
-        let folder = self.file.parent().unwrap_or(Path::new("."));
-        fs::create_dir_all(folder)?;
         let before = match fs::read_to_string(&self.file) {
             Ok(text) => text,
             Err(error) if error.kind() == io::ErrorKind::NotFound => String::new(),
             Err(error) => return Err(error),
         };
-        // Whole or not at all.
-        let new = folder.join(format!("consents.{}", std::process::id()));
-        fs::write(&new, format!("{before}{sha256}\n"))?;
-        fs::rename(&new, &self.file)
+        write_whole(&self.file, &format!("{before}{sha256}\n"))
     }
 }
 

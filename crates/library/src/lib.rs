@@ -41,6 +41,7 @@ pub mod read;
 pub mod repository;
 pub mod run;
 pub mod schema;
+mod state;
 pub mod write;
 
 pub use consents::Consents;
@@ -54,3 +55,4 @@ pub use setup_ready_core::{
     cause, condition, consent, document, driver, finding, fix, guide, inquiry, known, observation, plan, probe, problem, report,
     text, version,
 };
+pub use state::{LastResult, LastResults, state_folder};

@@ -9,7 +9,9 @@ use build_setup_ready::driver::{Consent, Selection};
 use build_setup_ready::guide::{Guide, Role};
 use build_setup_ready::report::Report;
 use build_setup_ready::text::{join_words, nearest};
-use build_setup_ready::{Described, GUIDE_FILE, GuideFile, Host, Interrupt, Live, Preflight, write};
+use build_setup_ready::{
+    Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, LastResults, Live, Preflight, state_folder, write,
+};
 use std::io::Write;
 use std::path::Path;
 use std::sync::Arc;
@@ -37,7 +39,13 @@ pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> R
 /// Checks what was asked for, after the questions that a person must answer first. `for_people`: the result is one that a person reads.
 pub(crate) fn checked<'f>(file: &'f GuideFile, typed: &Check, for_people: bool, look: &Look) -> Result<Report<'f>, Failure> {
     let mut selection = resolve(typed, &file.guide)?;
-    if typed.role.is_none() && !file.guide.roles.is_empty() && for_people && look.detail != Detail::Quiet {
+    let memory = state_folder().map(|folder| LastResults::in_folder(&folder, &file.path, typed.machine.as_deref()));
+    let before = memory.as_ref().filter(|_| typed.again).and_then(LastResults::read);
+    if typed.again {
+        choose_open(&mut selection, before.as_ref(), &file.guide, look);
+    }
+    if selection.role.is_none() && before.is_none() && !file.guide.roles.is_empty() && for_people && look.detail != Detail::Quiet
+    {
         if ask::somebody_is_there() {
             selection.role = ask::role(&file.guide, look);
         } else {
@@ -52,7 +60,38 @@ pub(crate) fn checked<'f>(file: &'f GuideFile, typed: &Check, for_people: bool, 
     }
     let interrupt = Interrupt::default();
     let host = host(typed.machine.as_deref(), file, typed.time_limit, &interrupt)?;
-    check(file, selection, typed.jobs, (&*host, &interrupt), look)
+    let whole = selection.only.is_empty() && selection.stage.is_none();
+    let report = check(file, selection, typed.jobs, (&*host, &interrupt), look)?;
+    // A part that was asked for by name says nothing about the rest; nor does what was cut short.
+    if let Some(memory) = memory.filter(|_| (whole || before.is_some()) && !report.frame.interrupted) {
+        let open = report.settled.iter().filter(|one| !one.finding.verdict.is_fine()).filter_map(|one| report.requirement(one));
+        let role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
+        // Nothing is lost where it cannot be remembered: the next preflight looks at everything.
+        let _ = memory.write(&LastResult { role, open: open.map(|one| one.id.clone()).collect() });
+    }
+    Ok(report)
+}
+
+/// Chooses what was open last time, for the role of then.
+fn choose_open(selection: &mut Selection, before: Option<&LastResult>, guide: &Guide, look: &Look) {
+    let open: Vec<usize> = before.into_iter().flat_map(|before| &before.open).filter_map(|id| guide.find(id)).collect();
+    if selection.role.is_none() {
+        selection.role = before.and_then(|before| before.role.as_deref()).and_then(|role| guide.role(role));
+    }
+    let note = match (before, open.len()) {
+        (None, _) => "Note: nothing is remembered of this guide, so everything is checked.".to_owned(),
+        (Some(_), 0) => "Note: nothing was open last time, so everything is checked.".to_owned(),
+        (Some(_), count) => {
+            format!("Note: this checks only what was open last time ({count}). For everything, leave out --again.")
+        }
+    };
+    selection.only = open;
+    if look.detail != Detail::Quiet {
+        let mut paper = Paper::for_errors(look);
+        paper.block(0, &note, Ink::Quiet);
+        paper.gap();
+        let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    }
 }
 
 /// The guide that was named, or the nearest one.

@@ -59,6 +59,8 @@ impl Bench {
         command
             .env("PATH", format!("{}:{path}", self.bin.display()))
             .env("COLUMNS", "80")
+            // What is remembered between two runs stays in the test.
+            .env("XDG_STATE_HOME", self.folder.path().join("state"))
             .env_remove("NO_COLOR")
             .env_remove("CI");
         command
