@@ -133,6 +133,7 @@ pub(crate) struct Plan {
 }
 
 /// What is checked, and how.
+#[allow(clippy::struct_excessive_bools, reason = "each is an option of the command line by itself")]
 #[derive(Debug, Args)]
 pub(crate) struct Check {
     /// What sort of contributor you are; the guide names the roles
