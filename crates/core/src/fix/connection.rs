@@ -3,7 +3,7 @@
 #![allow(clippy::wildcard_enum_match_arm, reason = "built_in.rs names every cause; here are those that it sends")]
 
 use super::Fix;
-use super::built_in::Case;
+use super::case::Case;
 use crate::cause::Cause;
 use crate::guide::Subject;
 use crate::observation::Os;

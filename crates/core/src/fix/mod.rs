@@ -1,6 +1,7 @@
 //! Fixes: what would settle a requirement on this machine. The software shows them and never carries them out.
 
 mod built_in;
+mod case;
 mod connection;
 mod fill;
 mod package;

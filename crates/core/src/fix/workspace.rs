@@ -2,7 +2,7 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "built_in.rs names every cause; here are those that it sends")]
 
-use super::built_in::Case;
+use super::case::Case;
 use super::{Fix, Shell};
 use crate::cause::Cause;
 use crate::guide::{Edit, Subject, Then};

@@ -1,6 +1,6 @@
 #![allow(clippy::wildcard_enum_match_arm, reason = "what is not answered here, the other parts of a description answer")]
 
-use super::shape::{DescribedPort, Filesystem, Shape};
+use super::shape::{Filesystem, Shape, binding, port, resolve, said};
 use super::{network, workspace};
 use crate::observation::{Binding, Device, DiskRoom, Observation, Run, RunEnd, SettingNumber, StartFailure};
 use crate::probe::{PortPlace, Probe};
@@ -35,22 +35,9 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
     }
 }
 
-/// What the description does not say is unknown.
-pub(super) fn said(answer: Option<Observation>) -> Observation {
-    answer.unwrap_or_else(|| Observation::CouldNotLook("the described machine does not say".to_owned()))
-}
-
 fn no_such_program() -> Run {
     let end = RunEnd::NotStarted(StartFailure::Other, "the described machine has no such program".to_owned());
     Run { end, stdout: String::new(), stderr: String::new(), cut: false }
-}
-
-fn port<'s>(shape: &'s Shape, place: &PortPlace) -> Option<&'s DescribedPort> {
-    shape.ports.get(&(place.protocol, place.port))
-}
-
-pub(super) fn binding(shape: &Shape, place: &PortPlace) -> Option<Binding> {
-    port(shape, place).map(|port| port.binding.clone()).or_else(|| shape.other_ports.clone())
 }
 
 /// Groups that the user is in are there; of others the description may say it.
@@ -72,25 +59,6 @@ fn setting(shape: &Shape, variable: &str, env_file: Option<&str>) -> SettingNumb
     let environment = shape.workspace.environment.get(variable).map(String::as_str);
     let file = env_file.and_then(|file| shape.workspace.paths.get(&resolve(shape, file)));
     setting_number(variable, environment, env_file.zip(file.map(|file| file.text.as_str())))
-}
-
-/// A guide's path on the described machine.
-pub(super) fn resolve(shape: &Shape, path: &str) -> String {
-    let home = shape.home.as_deref().unwrap_or("/home/somebody");
-    let path = path.replace('\\', "/");
-    let absolute = path.starts_with('/') || path.get(1..3) == Some(":/");
-    let whole = if path == "~" {
-        home.to_owned()
-    } else if let Some(rest) = path.strip_prefix("~/") {
-        format!("{home}/{rest}")
-    } else if absolute {
-        path
-    } else if path == "." {
-        shape.project.clone()
-    } else {
-        format!("{}/{path}", shape.project)
-    };
-    whole.replace('\\', "/")
 }
 
 fn room(shape: &Shape, path: &str) -> Option<DiskRoom> {

@@ -2,10 +2,8 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "answer.rs asks one part of a description after the other")]
 
-use super::answer::{binding, resolve, said};
-use super::parse::texts;
-use super::shape::Shape;
-use super::workspace::mode;
+use super::fields::{mode, texts};
+use super::shape::{Shape, binding, resolve, said};
 use crate::document::{Fields, shortened};
 use crate::guide::Protocol;
 use crate::observation::{Binding, Connection, Fetched, Network, Observation, SocketState};

@@ -1,5 +1,6 @@
 //! Reading a description, with all mistakes at once.
 
+use super::fields::{mode, read_run, texts};
 use super::shape::{DescribedPort, Filesystem, Shape};
 use super::{Expected, network, workspace};
 use crate::cause::Cause;
@@ -7,8 +8,8 @@ use crate::document::{self, Fields, shortened};
 use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
 use crate::observation::{
-    Account, Binding, Cap, Cores, Device, FileKind, Holder, Hypervisor, Memory, Os, Piece, Processor, ProgramCopy, Run, RunEnd,
-    StartFailure, Surroundings, System,
+    Account, Binding, Cap, Cores, Device, FileKind, Holder, Hypervisor, Memory, Os, Piece, Processor, ProgramCopy, Surroundings,
+    System,
 };
 use crate::problem::{Problem, ProblemKind, Problems};
 use crate::text::Size;
@@ -47,10 +48,6 @@ fn read(top: Fields<'_>) -> Shape {
     read_expected(&top, &mut shape);
     top.finish(|_| None);
     shape
-}
-
-pub(super) fn texts(fields: &Fields<'_>, key: &'static str) -> Vec<String> {
-    fields.texts(key).into_iter().map(|text| text.value.to_owned()).collect()
 }
 
 fn size(fields: &Fields<'_>, key: &'static str) -> Option<u64> {
@@ -176,27 +173,6 @@ fn read_kind(fields: &Fields<'_>) -> FileKind {
     }
 }
 
-pub(super) fn read_run(fields: &Fields<'_>) -> Run {
-    let status = fields.number("exit").map_or(0, |number| i32::try_from(number.value).unwrap_or(1));
-    let failures = [
-        ("piece-missing", StartFailure::PieceMissing),
-        ("format", StartFailure::Format),
-        ("denied", StartFailure::Denied),
-        ("not-found", StartFailure::NotFound),
-    ];
-    let failure = fields.word("does_not_start", &failures);
-    let signal = fields.number("signal").and_then(|number| i32::try_from(number.value).ok());
-    let stuck = fields.flag("never_ends").unwrap_or(false);
-    let end = match (failure, signal) {
-        (Some(failure), _) => RunEnd::NotStarted(failure, "the system refused".to_owned()),
-        (None, Some(signal)) => RunEnd::Signal(signal),
-        (None, None) if stuck => RunEnd::TimeUp(10_000),
-        (None, None) => RunEnd::Exit(status),
-    };
-    let text = |key| fields.owned(key).unwrap_or_default();
-    Run { end, stdout: text("prints"), stderr: text("complains"), cut: false }
-}
-
 fn read_filesystems(top: &Fields<'_>, shape: &mut Shape) {
     for fields in if top.has("filesystem") { top.tables("filesystem", "filesystem") } else { Vec::new() } {
         if let Some(at) = fields.required("at") {
@@ -293,7 +269,7 @@ fn read_devices(top: &Fields<'_>, shape: &mut Shape) {
     for fields in if top.has("device") { top.tables("device", "device") } else { Vec::new() } {
         let path = fields.required("path");
         let group = fields.owned("group");
-        let mode = workspace::mode(&fields);
+        let mode = mode(&fields);
         let device = match fields.word("state", &words).unwrap_or(State::Opens) {
             State::Opens => Device::Opens,
             State::Denied => Device::Denied(group, mode),

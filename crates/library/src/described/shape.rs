@@ -5,8 +5,9 @@ use super::network::Net;
 use super::workspace::Workspace;
 use crate::guide::Protocol;
 use crate::observation::{
-    Account, Binding, Cores, Device, Holder, Hypervisor, Memory, Processor, ProgramCopy, Run, Surroundings, System,
+    Account, Binding, Cores, Device, Holder, Hypervisor, Memory, Observation, Processor, ProgramCopy, Run, Surroundings, System,
 };
+use crate::probe::PortPlace;
 use std::collections::HashMap;
 
 /// A described machine. `None` is: it does not say.
@@ -59,4 +60,38 @@ pub(super) struct Filesystem {
 pub(super) struct DescribedPort {
     pub(super) binding: Binding,
     pub(super) holder: Option<Holder>,
+}
+
+/// What the description does not say is unknown.
+pub(super) fn said(answer: Option<Observation>) -> Observation {
+    answer.unwrap_or_else(|| Observation::CouldNotLook("the described machine does not say".to_owned()))
+}
+
+/// A port that the description names.
+pub(super) fn port<'s>(shape: &'s Shape, place: &PortPlace) -> Option<&'s DescribedPort> {
+    shape.ports.get(&(place.protocol, place.port))
+}
+
+/// What comes of binding a port.
+pub(super) fn binding(shape: &Shape, place: &PortPlace) -> Option<Binding> {
+    port(shape, place).map(|port| port.binding.clone()).or_else(|| shape.other_ports.clone())
+}
+
+/// A guide's path on the described machine.
+pub(super) fn resolve(shape: &Shape, path: &str) -> String {
+    let home = shape.home.as_deref().unwrap_or("/home/somebody");
+    let path = path.replace('\\', "/");
+    let absolute = path.starts_with('/') || path.get(1..3) == Some(":/");
+    let whole = if path == "~" {
+        home.to_owned()
+    } else if let Some(rest) = path.strip_prefix("~/") {
+        format!("{home}/{rest}")
+    } else if absolute {
+        path
+    } else if path == "." {
+        shape.project.clone()
+    } else {
+        format!("{}/{path}", shape.project)
+    };
+    whole.replace('\\', "/")
 }

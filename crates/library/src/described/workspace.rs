@@ -2,9 +2,8 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "answer.rs asks one part of a description after the other")]
 
-use super::answer::{resolve, said};
-use super::parse::{read_run, texts};
-use super::shape::Shape;
+use super::fields::{mode, named_texts, read_run, tables, texts};
+use super::shape::{Shape, resolve, said};
 use crate::document::{Fields, as_number};
 use crate::observation::{
     Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, PathState, Pinned, Run, Value, VariableState,
@@ -39,29 +38,6 @@ pub(super) struct Workspace {
     limits: HashMap<String, LimitState>,
     /// By manager: its packages with their versions.
     candidates: HashMap<String, HashMap<String, String>>,
-}
-
-/// The tables `key` of a description.
-fn tables<'t>(top: &Fields<'t>, key: &'static str) -> Vec<Fields<'t>> {
-    if top.has(key) { top.tables(key, key) } else { Vec::new() }
-}
-
-/// The named texts of a table.
-pub(super) fn named_texts(fields: &Fields<'_>) -> HashMap<String, String> {
-    let mut all = HashMap::new();
-    for (name, value) in fields.entries() {
-        match value.get_ref().as_str() {
-            Some(text) => {
-                all.insert(name.value.to_owned(), text.to_owned());
-            }
-            None => fields.problems().report(ProblemKind::WrongType, value.span(), "a text in quotes stands here"),
-        }
-    }
-    all
-}
-
-pub(super) fn mode(fields: &Fields<'_>) -> Option<u32> {
-    fields.read("mode", |text| u32::from_str_radix(text, 8).map_err(|_| "a mode is written in octal digits, like \"660\""))
 }
 
 pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {

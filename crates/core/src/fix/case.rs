@@ -1,0 +1,80 @@
+use super::{Bench, Fix, quote};
+use crate::finding::Finding;
+use crate::guide::{Requirement, Then};
+use crate::observation::Os;
+use crate::prelude::*;
+use crate::text::join_words;
+
+/// One finding on one machine.
+pub(super) struct Case<'a> {
+    pub(super) requirement: &'a Requirement,
+    pub(super) finding: &'a Finding,
+    pub(super) bench: &'a Bench<'a>,
+    /// Why no package was offered, a sentence each.
+    pub(super) refused: &'a [String],
+}
+
+impl Case<'_> {
+    pub(super) fn title(&self) -> String {
+        self.requirement.title()
+    }
+
+    pub(super) fn path(&self) -> &str {
+        self.finding.particulars.path.as_deref().unwrap_or("the place that is named")
+    }
+
+    pub(super) fn quoted(&self, text: &str) -> String {
+        quote(text, self.bench.shell)
+    }
+
+    pub(super) fn wanted(&self) -> String {
+        match self.finding.wanted.as_deref() {
+            None | Some("any version") => String::new(),
+            Some(range) => format!(" in a version that is {range}"),
+        }
+    }
+
+    pub(super) fn install(&self) -> Fix {
+        let docs = self.requirement.docs.as_ref().map(|docs| format!(" How: {docs}")).unwrap_or_default();
+        let named = self.requirement.subject.packages();
+        let why = if !self.refused.is_empty() {
+            format!(" {}", self.refused.join(" "))
+        } else if named.is_empty() || self.bench.managers.is_empty() {
+            String::new()
+        } else {
+            format!(" The guide names no package of it for {}.", join_words(self.bench.managers, "or"))
+        };
+        Fix::say(format!("Install {}{}.{why}{docs}", self.title(), self.wanted()))
+    }
+
+    pub(super) fn unix(&self) -> bool {
+        matches!(self.bench.os, Some(Os::Linux | Os::Macos))
+    }
+
+    /// A step for whoever has admin rights.
+    pub(super) fn admin_step(&self, say: impl Into<String>, commands: &[&str]) -> Fix {
+        let mut fix = Fix::say(say);
+        fix.run = commands.iter().map(|command| self.bench.as_admin(command)).collect();
+        fix.admin = true;
+        fix.caution = self.bench.admin_caution();
+        fix
+    }
+
+    #[allow(clippy::unused_self, reason = "it stands with the other steps")]
+    pub(super) fn sign_in(&self) -> Fix {
+        let mut fix = Fix::say("Nothing has to be changed any more: sign out completely and in again.");
+        fix.then = Some(Then::SignIn);
+        fix
+    }
+
+    pub(super) fn join_group(&self) -> Fix {
+        let group = self.finding.particulars.group.as_deref().unwrap_or("kvm");
+        let user = self.bench.account.and_then(|account| account.name.as_deref()).unwrap_or("YOUR-NAME");
+        let mut fix = Fix::say(format!("Become a member of the group {group}."));
+        fix.run = vec![self.bench.as_admin(&format!("usermod -aG {} {}", self.quoted(group), self.quoted(user)))];
+        fix.admin = true;
+        fix.then = Some(Then::SignIn);
+        fix.caution = self.bench.admin_caution();
+        fix
+    }
+}
