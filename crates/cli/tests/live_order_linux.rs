@@ -114,7 +114,9 @@ fn a_strangers_guide_runs_nothing_and_ends_in_time() {
          [require.e]\nfile = \"/proc/self/mem\"\ncontains = \"x\"\n[require.f]\nfile = \"/dev/zero\"\ncontains = \"(a*)*b\"\n[require.g]\ndevice = \"/dev/zero\"
          [require.h]\nfile = \"huge\"\ncontains = '(x+x+)+y'\n[require.i]\nfolder = \"/proc\"\ncontains = \"^nothing$\"\n[require.j]\nfile = \"pipe\"\ncontains = \"x\"
          [require.k]\nsetting = \"core.sshCommand\"\n[require.l]\ncheckout = \".\"\nclean = true\nlarge_files = true\nsubmodules = true
-         [require.m]\nlibrary = \"../../etc/passwd\"\n[require.n]\nvariable = \"PATH\"\nenv_file = \"/dev/zero\"\n[require.o]\ntool = \"sh\"\nversion_from = \"/dev/zero\"\n"
+         [require.m]\nlibrary = \"../../etc/passwd\"\n[require.n]\nvariable = \"PATH\"\nenv_file = \"/dev/zero\"\n[require.o]\ntool = \"sh\"\nversion_from = \"/dev/zero\"
+         [require.p]\nvariable = \"BUOY_NOWHERE\"\nenv_file = \"pipe\"\n[require.q]\ntool = \"sh\"\nversion_from = \"pipe\"
+         [require.r]\nport = 47991\nset_by = {{ variable = \"BUOY_NOWHERE\", env_file = \"/dev/tty\" }}\n"
     ));
     bench.program("buoy-mark", "echo ran > ran");
     bench.file("huge", &"x".repeat(3 << 20));

@@ -99,9 +99,17 @@ impl GuideFile {
 /// # Errors
 /// When the file cannot be read, is too large, or is not UTF-8.
 pub fn read_text(path: &Path) -> Result<String, LoadError> {
+    let file = std::fs::File::open(path).map_err(|reason| LoadError::Unreadable { path: path.to_owned(), reason })?;
+    read_from(file, path)
+}
+
+/// Reads a text of bounded size from a file that is open; `path` is for messages.
+///
+/// # Errors
+/// When the file cannot be read, is too large, or is not UTF-8.
+pub(crate) fn read_from(file: std::fs::File, path: &Path) -> Result<String, LoadError> {
     let unreadable = |reason| LoadError::Unreadable { path: path.to_owned(), reason };
     let limit = crate::document::LARGEST_BYTES;
-    let file = std::fs::File::open(path).map_err(unreadable)?;
     let mut bytes = Vec::new();
     let most = u64::try_from(limit).unwrap_or(u64::MAX);
     file.take(most.saturating_add(1)).read_to_end(&mut bytes).map_err(unreadable)?;

@@ -11,7 +11,7 @@ pub(super) fn state(name: &str) -> Observation {
     let file = format!("{name}.pc");
     let description = folders().into_iter().find_map(|folder| {
         let path = folder.join(&file);
-        let version = pkg_config_version(&crate::read_text(&path).ok()?)?;
+        let version = pkg_config_version(&super::place::text(&path).ok()?)?;
         Some((path.display().to_string(), version))
     });
     Observation::Library(LibraryState { description, loaded_from: os::loads(name) })

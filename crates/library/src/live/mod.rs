@@ -104,7 +104,7 @@ impl Live {
 
     /// What a file of the project says about a tool's version.
     fn pinned(&self, file: &str, tools: &[String]) -> Observation {
-        match crate::read_text(&self.place(file)) {
+        match place::text(&self.place(file)) {
             Ok(text) => Observation::Pinned(crate::repository::pinned(file, &text, tools)),
             Err(crate::LoadError::Unreadable { reason, .. }) if reason.kind() == std::io::ErrorKind::NotFound => {
                 Observation::Pinned(Pinned::NoFile)

@@ -1,6 +1,7 @@
+use crate::guide_file::{LoadError, read_from};
 use crate::text::Pattern;
 use std::fs::File;
-use std::io::Read;
+use std::io::{Error, Read};
 use std::path::{Path, PathBuf};
 
 /// A guide's path on this machine: `~` is the home folder, and what is relative starts at the project's folder.
@@ -19,10 +20,27 @@ const SEARCHED_BYTES: u64 = 1 << 20;
 /// How many names of a folder are looked at.
 const MOST_NAMES: usize = 10_000;
 
+/// Opens a file that a guide names: a plain one, and without ever waiting for somebody to write it.
+fn open(path: &Path) -> Result<File, Error> {
+    if !path.metadata()?.is_file() {
+        return Err(Error::other("it is not a plain file"));
+    }
+    super::os::open_file(path)
+}
+
+/// The text of a file that a guide names.
+///
+/// # Errors
+/// When it is not there, is no plain file, cannot be read, is too large, or is not UTF-8.
+pub(super) fn text(path: &Path) -> Result<String, LoadError> {
+    let file = open(path).map_err(|reason| LoadError::Unreadable { path: path.to_owned(), reason })?;
+    read_from(file, path)
+}
+
 /// Whether a file's text fits a pattern; `None` where it cannot be read.
 pub(super) fn holds(path: &Path, pattern: &Pattern) -> Option<bool> {
     let mut bytes = Vec::new();
-    File::open(path).ok()?.take(SEARCHED_BYTES).read_to_end(&mut bytes).ok()?;
+    open(path).ok()?.take(SEARCHED_BYTES).read_to_end(&mut bytes).ok()?;
     Some(pattern.matches(&String::from_utf8_lossy(&bytes)))
 }
 

@@ -48,7 +48,7 @@ impl Secrets {
         read.sort();
         read.dedup();
         for file in read {
-            let text = crate::read_text(&folder.join(file)).unwrap_or_default();
+            let text = super::place::text(&folder.join(file)).unwrap_or_default();
             for (_, key, value) in env_entries(&text) {
                 let secret = files.iter().any(|(of, name, secret)| *of == file && *name == key && *secret);
                 keep(&mut values, value, secret);

@@ -5,7 +5,7 @@ use std::path::Path;
 /// The number that the environment, or else the file, sets.
 pub(super) fn number(folder: &Path, variable: &str, env_file: Option<&str>) -> Observation {
     let environment = std::env::var_os(variable).map(|value| value.to_string_lossy().into_owned());
-    let text = match env_file.map(|file| crate::read_text(&folder.join(file))) {
+    let text = match env_file.map(|file| super::place::text(&folder.join(file))) {
         None => None,
         Some(Ok(text)) => Some(text),
         Some(Err(crate::LoadError::Unreadable { reason, .. })) if reason.kind() == std::io::ErrorKind::NotFound => None,

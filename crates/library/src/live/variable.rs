@@ -1,4 +1,4 @@
-use super::{Live, os};
+use super::{Live, os, place};
 use crate::observation::{Observation, Value, VariableState};
 use crate::read::env_value;
 use crate::text::Pattern;
@@ -10,7 +10,7 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
         None => Value::Unset,
         Some(value) => shape(&value.to_string_lossy(), pattern),
     };
-    let file = match env_file.map(|file| (file, crate::read_text(&live.place(file)))) {
+    let file = match env_file.map(|file| (file, place::text(&live.place(file)))) {
         None => None,
         Some((file, Ok(text))) => Some(match env_value(&text, name) {
             Some((number, value)) => (format!("{file}, line {number}"), shape(&value, pattern)),

@@ -53,7 +53,7 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
     let Some(root) = folder.ancestors().find(|folder| folder.join(".git").exists()) else {
         return Observation::Checkout(CheckoutState::default());
     };
-    let head = git_folder(root).map(|folder| crate::read_text(&folder.join("HEAD")));
+    let head = git_folder(root).map(|folder| super::place::text(&folder.join("HEAD")));
     let branch = match head {
         Some(Ok(text)) => branch_of_head(&text),
         Some(Err(error)) => return Observation::CouldNotLook(error.to_string()),
@@ -83,12 +83,12 @@ fn git_folder(root: &Path) -> Option<PathBuf> {
     if path.is_dir() {
         return Some(path);
     }
-    let text = crate::read_text(&path).ok()?;
+    let text = super::place::text(&path).ok()?;
     Some(root.join(text.trim().strip_prefix("gitdir:")?.trim()))
 }
 
 fn missing_submodules(root: &Path, prefix: &str, depth: usize, missing: &mut Vec<String>) {
-    let Ok(text) = crate::read_text(&root.join(".gitmodules")) else { return };
+    let Ok(text) = super::place::text(&root.join(".gitmodules")) else { return };
     for path in submodule_paths(&text) {
         let name = format!("{prefix}{path}");
         let folder = root.join(&path);

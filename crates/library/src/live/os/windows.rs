@@ -194,3 +194,11 @@ pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
 pub(in crate::live) fn startup_file_with(_: &str, _: Option<&Path>) -> Option<String> {
     None
 }
+
+/// Opens a file for reading.
+///
+/// # Errors
+/// The system's.
+pub(in crate::live) fn open_file(path: &Path) -> std::io::Result<std::fs::File> {
+    std::fs::File::open(path)
+}

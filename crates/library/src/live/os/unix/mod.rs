@@ -62,6 +62,16 @@ pub(in crate::live) fn disk_room(path: &Path) -> Observation {
     })
 }
 
+/// Opens a file for reading; what is no plain file after all answers at once.
+///
+/// # Errors
+/// The system's.
+pub(in crate::live) fn open_file(path: &Path) -> std::io::Result<std::fs::File> {
+    use std::os::unix::fs::OpenOptionsExt;
+    let flags = rustix::fs::OFlags::NONBLOCK | rustix::fs::OFlags::NOCTTY;
+    std::fs::OpenOptions::new().read(true).custom_flags(i32::try_from(flags.bits()).unwrap_or(0)).open(path)
+}
+
 /// The nearest folder that exists at or above a path.
 fn nearest_existing(path: &Path) -> Option<&Path> {
     path.ancestors().find(|path| path.is_dir())

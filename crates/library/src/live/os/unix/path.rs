@@ -4,7 +4,7 @@ use crate::text::Pattern;
 use rustix::fs::{Access, AtFlags, CWD, accessat};
 use rustix::process::geteuid;
 use std::fs::{read_to_string, symlink_metadata};
-use std::io::{ErrorKind, Read};
+use std::io::ErrorKind;
 use std::os::unix::fs::MetadataExt;
 use std::path::Path;
 
@@ -55,12 +55,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
     Observation::Path(state)
 }
 
-/// The text of a file of bounded size; empty where there is none or it cannot be read.
+/// The text of a file; empty where there is none or it cannot be read.
 pub(super) fn text_of(path: &Path) -> String {
-    let mut bytes = Vec::new();
-    let plain = path.metadata().is_ok_and(|metadata| metadata.is_file());
-    if plain && let Ok(file) = std::fs::File::open(path) {
-        let _ = file.take(1 << 20).read_to_end(&mut bytes);
-    }
-    String::from_utf8_lossy(&bytes).into_owned()
+    crate::live::place::text(path).unwrap_or_default()
 }
