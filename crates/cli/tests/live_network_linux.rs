@@ -132,6 +132,11 @@ fn addresses_are_reached_or_it_is_said_where_the_way_ends() {
     let (_, offline) = bench.report(&[], &["--offline"]);
     assert!(["met", "status", "silent"].iter().all(|id| of(&offline, id)["verdict"] == "skipped"));
     assert_eq!(essence(&offline, "met").2, "Not checked, because you said --offline.");
+    let shown = text(&bench.run(&["preflight", "--offline"]).stdout);
+    assert!(
+        shown.split_whitespace().collect::<Vec<_>>().join(" ").contains("not checked, because you said --offline"),
+        "{shown}"
+    );
 }
 
 /// A server with a certificate of its own making; ends when it is dropped.

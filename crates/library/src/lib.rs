@@ -50,7 +50,7 @@ pub use guide_file::{GUIDE_FILE, GuideFile, LoadError, read_text};
 pub use host::{Host, Interrupt};
 pub use live::Live;
 pub use preflight::{Preflight, Progress};
-pub use setup_ready_core::assess::wanted;
+pub use setup_ready_core::assess::{OFFLINE, wanted};
 pub use setup_ready_core::{
     cause, condition, consent, document, driver, finding, fix, guide, inquiry, known, observation, plan, probe, problem, report,
     text, version,

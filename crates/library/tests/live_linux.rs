@@ -2,9 +2,9 @@
 #![cfg(target_os = "linux")]
 #![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
-use build_setup_ready::guide::Access;
+use build_setup_ready::guide::{Access, Protocol};
 use build_setup_ready::observation::{Account, Device, Observation, ProgramCopy};
-use build_setup_ready::probe::Probe;
+use build_setup_ready::probe::{PortPlace, Probe};
 use build_setup_ready::{Host, Live};
 use rstest::rstest;
 use std::collections::BTreeSet;
@@ -131,4 +131,19 @@ fn names_that_are_no_modules_are_not_looked_for() {
     let live = Live::new(".");
     assert!(matches!(live.observe(&Probe::Module { name: "../kernel".into() }), Observation::CouldNotLook(_)));
     assert_eq!(live.observe(&Probe::Module { name: "no_such_buoy".into() }), Observation::Module(false));
+}
+
+#[test]
+fn of_several_processes_that_share_a_port_the_first_one_holds_it() {
+    let listener = std::net::TcpListener::bind("127.0.0.1:0").unwrap();
+    rustix::io::fcntl_setfd(&listener, rustix::io::FdFlags::empty()).unwrap();
+    let mut child = Command::new("sleep").arg("60").spawn().unwrap();
+    rustix::io::fcntl_setfd(&listener, rustix::io::FdFlags::CLOEXEC).unwrap();
+    let port = listener.local_addr().unwrap().port();
+    let place = PortPlace { protocol: Protocol::Tcp, address: None, port };
+    let seen = Live::new(".").observe(&Probe::PortHolder(place));
+    child.kill().unwrap();
+    child.wait().unwrap();
+    let Observation::PortHolder(Some(holder)) = seen else { panic!("{seen:?}") };
+    assert_eq!(holder.pid, Some(std::process::id()));
 }

@@ -1,6 +1,7 @@
 //! A report as text.
 
 use super::{Detail, Ink, Look, Paper, plan};
+use build_setup_ready::OFFLINE;
 use build_setup_ready::driver::Settled;
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::guide::{Level, Requirement};
@@ -19,7 +20,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
         for (index, stage) in report.guide.stages.iter().enumerate() {
             let here = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == index);
             let of_stage: Vec<&Settled> = report.counting().filter(here).collect();
-            let skipped = of_stage.iter().all(|one| one.finding.verdict == Verdict::Skipped);
+            let skipped = of_stage.iter().all(|one| one.finding.verdict == Verdict::Skipped && one.finding.message != OFFLINE);
             // A stage in which nothing is asked for would only be noise.
             if !skipped || paper.look().detail == Detail::Verbose {
                 paper.heading(&stage.title);
@@ -92,7 +93,15 @@ fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled])
     } else {
         fold_met(paper, &met);
     }
-    let skipped: Vec<String> = with(Verdict::Skipped).filter_map(|one| report.requirement(one)).map(Requirement::title).collect();
+    let (offline, others): (Vec<&Settled>, Vec<&Settled>) =
+        with(Verdict::Skipped).copied().partition(|one| one.finding.message == OFFLINE);
+    let titles =
+        |all: &[&Settled]| all.iter().filter_map(|one| report.requirement(one)).map(Requirement::title).collect::<Vec<_>>();
+    if !offline.is_empty() {
+        let text = format!("{}: not checked, because you said --offline", titles(&offline).join(", "));
+        paper.labelled(indent(paper.look()), ("skipped", Ink::Quiet), COLUMN, (&text, Ink::Body));
+    }
+    let skipped = titles(&others);
     if !skipped.is_empty() {
         let text = if verbose {
             skipped.join(", ")

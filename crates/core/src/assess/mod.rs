@@ -21,6 +21,7 @@ mod variable;
 mod virtualization;
 
 pub use disk::DiskLedger;
+pub use reach::OFFLINE;
 pub(crate) use tool::is_version_argument;
 
 use crate::cause::Cause;

@@ -10,7 +10,7 @@ use crate::prelude::*;
 use crate::probe::without_credentials;
 
 /// Why what needs the network is left out.
-pub(super) const OFFLINE: &str = "Not checked, because you said --offline.";
+pub const OFFLINE: &str = "Not checked, because you said --offline.";
 
 pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, wanted: &Reach) -> Result<Finding, Stop> {
     if inquiry.context.selection.offline {

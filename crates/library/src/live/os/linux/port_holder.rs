@@ -49,14 +49,33 @@ pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
     (first..=last).contains(&port) || crate::read::is_in_ranges(&kept, port)
 }
 
+/// The process that has a socket open: of several that share it, the one that the others come from. One that was only about to start
+/// another program has it for a moment too, and may be gone by now: then it is looked for once more.
 fn process_with(inode: u64) -> Option<u32> {
     let socket = format!("socket:[{inode}]");
-    let mut pids: Vec<u32> =
-        read_dir("/proc").ok()?.flatten().filter_map(|entry| entry.file_name().to_str()?.parse().ok()).collect();
-    pids.sort_unstable_by(|a, b| b.cmp(a));
-    pids.into_iter().find(|pid| {
-        // Other users' processes hide their descriptors: they are passed over.
-        let Ok(descriptors) = read_dir(format!("/proc/{pid}/fd")) else { return false };
-        descriptors.flatten().any(|entry| read_link(entry.path()).is_ok_and(|target| target == Path::new(&socket)))
-    })
+    for _ in 0..3 {
+        let mut pids: Vec<u32> =
+            read_dir("/proc").ok()?.flatten().filter_map(|entry| entry.file_name().to_str()?.parse().ok()).collect();
+        pids.sort_unstable_by(|a, b| b.cmp(a));
+        let mut pid = pids.into_iter().find(|pid| has(*pid, &socket))?;
+        while let Some(parent) = parent(pid).filter(|parent| has(*parent, &socket)) {
+            pid = parent;
+        }
+        if has(pid, &socket) {
+            return Some(pid);
+        }
+    }
+    None
+}
+
+/// Whether a process has a socket open. Other users' processes hide their descriptors: they are passed over.
+fn has(pid: u32, socket: &str) -> bool {
+    let Ok(descriptors) = read_dir(format!("/proc/{pid}/fd")) else { return false };
+    descriptors.flatten().any(|entry| read_link(entry.path()).is_ok_and(|target| target == Path::new(socket)))
+}
+
+/// The process that a process comes from (proc(5), `stat`: the second field behind the name, which may hold anything).
+fn parent(pid: u32) -> Option<u32> {
+    let text = read_to_string(format!("/proc/{pid}/stat")).ok()?;
+    text.rsplit_once(')')?.1.split_whitespace().nth(1)?.parse().ok()
 }
