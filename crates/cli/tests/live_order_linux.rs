@@ -59,6 +59,7 @@ fn alternatives_speak_through_what_asks_for_them() {
     // The cheapest way out is the one that is planned, and only that.
     let steps = report["plan"]["steps"].as_array().unwrap();
     assert_eq!((steps.len(), &steps[0]["run"][0], &steps[0]["settles"][0]), (1, &"unpack sim".into(), &"either".into()));
+    assert_eq!(of(&report, "either")["alternatives"], serde_json::json!(["sim", "engine"]));
     assert_eq!((&report["counts"]["unmet"], &of(&report, "engine")["is_alternative"]), (&Value::from(1), &Value::from(true)));
     bench.program("buoy-sim", "echo 1.0");
     let (status, report) = bench.report(&[], &[]);

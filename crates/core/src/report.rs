@@ -2,7 +2,7 @@
 
 use crate::cause::Cause;
 use crate::driver::Settled;
-use crate::finding::Verdict;
+use crate::finding::{Finding, Verdict};
 use crate::fix::{Fix, Shell};
 use crate::guide::{Edit, Guide, Level, Requirement, Then};
 use crate::known::{Answer, Known};
@@ -117,6 +117,11 @@ impl<'g> Report<'g> {
     /// The requirement that a result is about.
     pub fn requirement(&self, settled: &Settled) -> Option<&'g Requirement> {
         self.guide.requirements.get(settled.index)
+    }
+
+    /// What came of the alternatives of a finding, in its order: the cheapest to settle first.
+    pub fn alternatives<'a>(&'a self, finding: &'a Finding) -> impl Iterator<Item = &'a Settled> {
+        finding.alternatives.iter().filter_map(|index| self.settled.iter().find(|other| other.index == *index))
     }
 
     /// What came of the requirements that count by themselves: not of alternatives, for which their `any_of` speaks.

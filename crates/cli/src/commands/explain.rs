@@ -113,7 +113,7 @@ fn requirement(
     let cause = finding.cause.map(|cause| format!(" ({})", cause.word())).unwrap_or_default();
     paper.labelled(2, (verdict, ink), COLUMN, (&format!("{}{cause}", finding.message), Ink::Body));
     evidence(paper, 2 + COLUMN, settled);
-    for other in report.settled.iter().filter(|other| finding.alternatives.contains(&other.index)) {
+    for other in report.alternatives(finding) {
         let title = report.requirement(other).map(Requirement::title).unwrap_or_default();
         paper.labelled(2 + COLUMN, ("-", Ink::Quiet), 2, (&format!("{title}: {}", other.finding.message), Ink::Body));
         evidence(paper, 2 + COLUMN + 2, other);

@@ -185,7 +185,7 @@ fn entry(paper: &mut Paper<'_>, report: &Report<'_>, one: &Settled) {
         paper.beside(body, ("found", found), ("wanted", wanted));
     }
     paper.block(body, &finding.message, Ink::Body);
-    for other in report.settled.iter().filter(|other| finding.alternatives.contains(&other.index)) {
+    for other in report.alternatives(finding) {
         let title = report.requirement(other).map(Requirement::title).unwrap_or_default();
         paper.labelled(body, ("-", Ink::Quiet), 2, (&format!("{title}: {}", other.finding.message), Ink::Body));
     }

@@ -28,7 +28,7 @@ use crate::cause::Cause;
 use crate::condition::Truth;
 use crate::document::shortened;
 use crate::finding::{Finding, Verdict};
-use crate::fix::{Fix, suggest};
+use crate::fix::{Fix, cheapest_first, suggest};
 use crate::guide::{Existence, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop};
 use crate::prelude::*;
@@ -86,7 +86,14 @@ pub fn assess(context: Context<'_>, index: usize) -> Step {
 
 /// `None` where answers are still to come.
 fn settle(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Option<Settlement> {
-    let finding = find_with_evidence(inquiry, requirement)?;
+    let mut finding = find_with_evidence(inquiry, requirement)?;
+    if finding.cause == Some(Cause::NoneOf) {
+        match cheapest_first(inquiry, &finding.alternatives) {
+            Ok(ordered) => finding.alternatives = ordered.into_iter().map(|(index, _)| index).collect(),
+            Err(Stop::Pending) => return None,
+            Err(Stop::NoAnswer(..)) => {}
+        }
+    }
     let fixes = match suggest(inquiry, requirement, &finding) {
         Ok(fixes) => fixes,
         Err(Stop::Pending) => return None,

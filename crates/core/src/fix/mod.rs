@@ -149,7 +149,7 @@ pub fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &F
         }
     }
     if cause == Cause::NoneOf {
-        return cheapest_alternatives(inquiry, finding);
+        return Ok(cheapest_first(inquiry, &finding.alternatives)?.into_iter().filter_map(|(_, fix)| fix).collect());
     }
     let offer = package::offer(inquiry, requirement, (finding, cause), &bench)?;
     if let Some(fix) = offer.fix {
@@ -160,19 +160,24 @@ pub fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &F
     Ok(fixes)
 }
 
-/// The best fix of each alternative, the cheapest first: without admin rights, without a restart, with little to download, soon done.
-fn cheapest_alternatives(inquiry: &mut Inquiry<'_>, finding: &Finding) -> Result<Vec<Fix>, Stop> {
+/// The alternatives of a finding with the best fix of each, the cheapest first: without admin rights, without a restart, with little to
+/// download, soon done.
+///
+/// # Errors
+/// When answers are still to come.
+pub(crate) fn cheapest_first(inquiry: &mut Inquiry<'_>, alternatives: &[usize]) -> Result<Vec<(usize, Option<Fix>)>, Stop> {
     let guide = inquiry.context.guide;
-    let mut fixes = Vec::new();
-    for index in &finding.alternatives {
+    let mut all = Vec::new();
+    for index in alternatives {
         let Some(requirement) = guide.requirements.get(*index) else { continue };
         let finding = inquiry.finding(*index)?;
-        fixes.extend(suggest(inquiry, requirement, finding)?.into_iter().next());
+        all.push((*index, suggest(inquiry, requirement, finding)?.into_iter().next()));
     }
     // What only words describe costs nobody knows what.
     let acts = |fix: &Fix| !fix.run.is_empty() || fix.edit.is_some();
-    fixes.sort_by_key(|fix| (!acts(fix), fix.admin, fix.then, fix.download_bytes.unwrap_or(0), fix.takes_ms.unwrap_or(0)));
-    Ok(fixes)
+    let cost = |fix: &Fix| (!acts(fix), fix.admin, fix.then, fix.download_bytes.unwrap_or(0), fix.takes_ms.unwrap_or(0));
+    all.sort_by_key(|(_, fix)| (fix.is_none(), fix.as_ref().map(cost)));
+    Ok(all)
 }
 
 fn fill_guide_fix(fix: &GuideFix, finding: &Finding, bench: &Bench<'_>) -> Fix {

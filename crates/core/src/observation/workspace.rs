@@ -1,7 +1,7 @@
 //! What is seen of the person's files, variables, settings and working copy. Values are never kept: only whether they are there and fit.
 
 use crate::prelude::*;
-use crate::text::join_words;
+use crate::text::{Pattern, join_words};
 use core::fmt::{self, Display};
 use serde::{Deserialize, Serialize};
 
@@ -156,6 +156,11 @@ impl Display for PathState {
 }
 
 impl Value {
+    /// What is told of a value: whether it is empty, and else whether it has the shape that is asked for.
+    pub fn of(value: &str, shape: Option<&Pattern>) -> Self {
+        if value.is_empty() { Self::Empty } else { Self::Set(shape.is_none_or(|shape| shape.matches(value))) }
+    }
+
     /// In words, without the value.
     pub fn words(self) -> &'static str {
         match self {

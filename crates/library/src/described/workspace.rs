@@ -131,7 +131,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
             Observation::Library(workspace.libraries.get(name).cloned().unwrap_or(absent))
         }
         Probe::Setting { key, pattern: wanted, .. } => said(workspace.settings.as_ref().map(|settings| {
-            let value = settings.get(key).map(|value| value_of(value, pattern(wanted).as_ref()));
+            let value = settings.get(key).map(|value| Value::of(value, pattern(wanted).as_ref()));
             Observation::Setting(value.unwrap_or(Value::Unset))
         })),
         Probe::Checkout { submodules, large_files, clean, .. } => said(workspace.checkout.clone().map(|mut state| {
@@ -159,16 +159,12 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
     })
 }
 
-fn value_of(value: &str, pattern: Option<&Pattern>) -> Value {
-    if value.is_empty() { Value::Empty } else { Value::Set(pattern.is_none_or(|pattern| pattern.matches(value))) }
-}
-
 fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> VariableState {
     let workspace = &shape.workspace;
-    let environment = workspace.environment.get(name).map_or(Value::Unset, |value| value_of(value, pattern));
+    let environment = workspace.environment.get(name).map_or(Value::Unset, |value| Value::of(value, pattern));
     let text = |path: &str| workspace.paths.get(&resolve(shape, path)).map(|path| path.text.as_str());
     let file = env_file.map(|file| match text(file).and_then(|text| env_value(text, name)) {
-        Some((line, value)) => (format!("{file}, line {line}"), value_of(&value, pattern)),
+        Some((line, value)) => (format!("{file}, line {line}"), Value::of(&value, pattern)),
         None => (file.to_owned(), Value::Unset),
     });
     let own = shape.account.as_ref().and_then(|account| account.startup_file.as_deref());

@@ -38,22 +38,26 @@ fn aside<T: Send + 'static>(live: &Live, work: impl FnOnce() -> T + Send + 'stat
 /// Whether somebody takes a connection.
 pub(super) fn connection(live: &Live, host: &str, port: u16) -> Observation {
     let (host, limit) = (host.to_owned(), live.time_limit);
-    let connection = aside(live, move || connect(&host, port, limit));
+    let connection = aside(live, move || connect(&host, port, limit).map_or_else(|reason| reason, |_| Connection::Taken));
     Observation::Connection(connection.unwrap_or(Connection::NoAnswer))
 }
 
-fn connect(host: &str, port: u16, limit: Duration) -> Connection {
-    let Ok(addresses) = (host, port).to_socket_addrs() else { return Connection::NoName };
+/// A connection to the first address of a host that takes one.
+///
+/// # Errors
+/// What says most of why there is none.
+pub(super) fn connect(host: &str, port: u16, limit: Duration) -> Result<TcpStream, Connection> {
+    let Ok(addresses) = (host, port).to_socket_addrs() else { return Err(Connection::NoName) };
     let mut worst = Connection::NoName;
     for address in addresses {
         match TcpStream::connect_timeout(&address, limit) {
-            Ok(_) => return Connection::Taken,
+            Ok(stream) => return Ok(stream),
             // A name leads to several addresses; that one of them refuses says more than that another has no way.
             Err(error) if worst != Connection::Refused => worst = failed(&error),
             Err(_) => {}
         }
     }
-    worst
+    Err(worst)
 }
 
 pub(super) fn failed(error: &Error) -> Connection {

@@ -3,12 +3,12 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "only what tells something of the proxy is named")]
 
-use super::network::failed;
+use super::network::{connect, failed};
 use crate::observation::{Connection, Fetched};
 use base64::Engine;
 use base64::engine::general_purpose::STANDARD;
 use std::io::{Error, ErrorKind, Read, Write};
-use std::net::{TcpStream, ToSocketAddrs};
+use std::net::TcpStream;
 use std::time::Duration;
 
 /// The longest head of an answer, in bytes, and the most fields in it.
@@ -18,13 +18,14 @@ const MOST_FIELDS: usize = 100;
 /// The status that a proxy answers for an address.
 pub(super) fn get(url: &str, proxy: &ureq::Proxy, limit: Duration) -> Fetched {
     let by_proxy = |reason: &str| Fetched::Proxy(reason.to_owned());
-    let stream = match connect(proxy, limit) {
+    let stream = match connect(proxy.host(), proxy.port(), limit) {
         Ok(stream) => stream,
         Err(Connection::NoName) => return by_proxy("its own name cannot be looked up"),
         Err(Connection::Refused) => return by_proxy("nothing listens where it should be"),
         Err(_) => return by_proxy("it does not answer"),
     };
-    match ask(stream, url, proxy) {
+    let limited = stream.set_read_timeout(Some(limit)).and_then(|()| stream.set_write_timeout(Some(limit)));
+    match limited.and_then(|()| ask(stream, url, proxy)) {
         Ok(Some(407)) => by_proxy("it asks for a name and a password"),
         // What proxies say of an address that they cannot reach (RFC 9110, sections 15.6.3 and 15.6.5).
         Ok(Some(502 | 504)) => Fetched::Failed(Connection::NoAnswer),
@@ -35,21 +36,6 @@ pub(super) fn get(url: &str, proxy: &ureq::Proxy, limit: Duration) -> Fetched {
             _ => by_proxy("it ended the connection"),
         },
     }
-}
-
-fn connect(proxy: &ureq::Proxy, limit: Duration) -> Result<TcpStream, Connection> {
-    let addresses = (proxy.host(), proxy.port()).to_socket_addrs().map_err(|_| Connection::NoName)?;
-    let mut worst = Connection::NoName;
-    for address in addresses {
-        match TcpStream::connect_timeout(&address, limit) {
-            Ok(stream) => {
-                let limited = stream.set_read_timeout(Some(limit)).and_then(|()| stream.set_write_timeout(Some(limit)));
-                return limited.map(|()| stream).map_err(|error| failed(&error));
-            }
-            Err(error) => worst = failed(&error),
-        }
-    }
-    Err(worst)
 }
 
 /// The status in the answer; none where it is no HTTP.

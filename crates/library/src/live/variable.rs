@@ -8,12 +8,12 @@ use std::io::ErrorKind;
 pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> Observation {
     let environment = match std::env::var_os(name) {
         None => Value::Unset,
-        Some(value) => shape(&value.to_string_lossy(), pattern),
+        Some(value) => Value::of(&value.to_string_lossy(), pattern),
     };
     let file = match env_file.map(|file| (file, place::text(&live.place(file)))) {
         None => None,
         Some((file, Ok(text))) => Some(match env_value(&text, name) {
-            Some((number, value)) => (format!("{file}, line {number}"), shape(&value, pattern)),
+            Some((number, value)) => (format!("{file}, line {number}"), Value::of(&value, pattern)),
             None => (file.to_owned(), Value::Unset),
         }),
         Some((file, Err(crate::LoadError::Unreadable { reason, .. }))) if reason.kind() == ErrorKind::NotFound => {
@@ -23,9 +23,4 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
     };
     let startup = if environment == Value::Unset { os::startup_file_with(name, live.home.as_deref()) } else { None };
     Observation::Variable(VariableState { environment, file, startup })
-}
-
-/// What is told of a value.
-pub(super) fn shape(value: &str, pattern: Option<&Pattern>) -> Value {
-    if value.is_empty() { Value::Empty } else { Value::Set(pattern.is_none_or(|pattern| pattern.matches(value))) }
 }

@@ -1,8 +1,7 @@
 //! The project's working copy, its version control's settings, and the guide's own commands.
 
-use super::variable::shape;
 use super::{Live, os, program};
-use crate::observation::{CheckoutState, Observation, Run, RunEnd, StartFailure};
+use crate::observation::{CheckoutState, Observation, Run, RunEnd, StartFailure, Value};
 use crate::read::{branch_of_head, is_large_file_pointer, submodule_paths};
 use crate::text::Pattern;
 use std::io::Read;
@@ -29,8 +28,8 @@ pub(super) fn setting(live: &Live, of: &str, key: &str, pattern: Option<&Pattern
     }
     match git(live, &live.folder, &["config", "--get", "--", key]) {
         Ok(run) => match run.end {
-            RunEnd::Exit(0) => Observation::Setting(shape(run.stdout.trim_end_matches(['\n', '\r']), pattern)),
-            RunEnd::Exit(1) => Observation::Setting(crate::observation::Value::Unset),
+            RunEnd::Exit(0) => Observation::Setting(Value::of(run.stdout.trim_end_matches(['\n', '\r']), pattern)),
+            RunEnd::Exit(1) => Observation::Setting(Value::Unset),
             RunEnd::NotStarted(_, reason) => Observation::CouldNotLook(reason),
             RunEnd::Exit(_) | RunEnd::Signal(_) | RunEnd::TimeUp(_) | RunEnd::Interrupted => {
                 Observation::CouldNotLook(format!("git says: {}", run.stderr.lines().next().unwrap_or("nothing")))
