@@ -290,6 +290,7 @@ struct JsonFix<'r> {
     admin: bool,
     then: Option<&'static str>,
     caution: Option<&'r str>,
+    choice: Option<&'r str>,
     download_bytes: Option<u64>,
     takes_s: Option<u64>,
     source: &'static str,
@@ -320,6 +321,9 @@ struct JsonStep<'r> {
     admin: bool,
     then: Option<&'static str>,
     caution: Option<&'r str>,
+    choice: Option<&'r str>,
+    download_bytes: Option<u64>,
+    takes_s: Option<u64>,
 }
 
 fn json_edit(edit: Option<&Edit>) -> Option<JsonEdit<'_>> {
@@ -335,6 +339,7 @@ impl<'r> JsonFix<'r> {
             admin: fix.admin,
             then: fix.then.map(Then::word),
             caution: fix.caution.as_deref(),
+            choice: fix.choice.as_deref(),
             download_bytes: fix.download_bytes,
             takes_s: fix.takes_ms.map(|ms| ms.div_ceil(1_000)),
             source: fix.source.word(),
@@ -412,6 +417,9 @@ impl Report<'_> {
             admin: step.admin,
             then: step.then.map(Then::word),
             caution: step.caution.as_deref(),
+            choice: step.choice.as_deref(),
+            download_bytes: step.download_bytes,
+            takes_s: step.takes_ms.map(|ms| ms.div_ceil(1_000)),
         }
     }
 }

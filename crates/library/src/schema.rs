@@ -113,7 +113,7 @@ pub fn report() -> Value {
     let maybe_cause = json!({ "anyOf": [{ "type": "null" }, causes()] });
     let fix = object(json!({
         "say": text, "run": texts, "edit": maybe_edit, "admin": flag, "then": maybe_then, "caution": maybe_text,
-        "download_bytes": maybe_number, "takes_s": maybe_number, "source": { "enum": ["guide", "built-in"] },
+        "choice": maybe_text, "download_bytes": maybe_number, "takes_s": maybe_number, "source": { "enum": ["guide", "built-in"] },
     }));
     let requirement = object(json!({
         "id": text, "stage": text, "kind": { "enum": KINDS.map(|kind| kind.subject.name) }, "level": level, "title": text,
@@ -124,6 +124,7 @@ pub fn report() -> Value {
     }));
     let step = object(json!({
         "say": text, "run": texts, "edit": maybe_edit, "settles": texts, "level": level, "admin": flag, "then": maybe_then, "caution": maybe_text,
+        "choice": maybe_text, "download_bytes": maybe_number, "takes_s": maybe_number,
     }));
     let machine = object(json!({
         "source": { "enum": ["live", "described", "recording"] }, "name": maybe_text, "os": maybe_text, "os_version": maybe_text,

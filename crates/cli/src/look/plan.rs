@@ -63,6 +63,9 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, step: &S
         paper.block(body, &format!("Add this line to {}:", edit.file), Ink::Body);
         paper.copyable(lines, &edit.append);
     }
+    if let Some(choice) = &step.choice {
+        paper.block(body, choice, Ink::Quiet);
+    }
     if let Some(caution) = &step.caution {
         paper.labelled(body, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
     }

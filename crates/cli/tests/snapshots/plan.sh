@@ -6,6 +6,7 @@ set -eu
 
 # 1. Install QEMU for the buoy's processor. (needs admin rights)
 #    Settles something to run the radio simulator in.
+#    QEMU for the buoy's processor or a container engine will do; QEMU for the buoy's processor is the one that a command brings.
 #    Mind: You have no admin rights here: ask whoever looks after this machine to do it.
 sudo apt-get install qemu-system-arm
 

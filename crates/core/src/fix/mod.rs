@@ -15,10 +15,11 @@ pub use shell::{Shell, quote};
 use crate::cause::Cause;
 use crate::condition::Truth;
 use crate::finding::{Finding, Verdict};
-use crate::guide::{Edit, GuideFix, Requirement, Then};
+use crate::guide::{Edit, Guide, GuideFix, Requirement, Then};
 use crate::inquiry::{Inquiry, Stop, known};
 use crate::observation::{Account, Os};
 use crate::prelude::*;
+use crate::text::join_words;
 
 /// A suggested change, filled in for this machine.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -35,6 +36,8 @@ pub struct Fix {
     pub then: Option<Then>,
     /// What one should know before.
     pub caution: Option<String>,
+    /// Why this one of several that would do.
+    pub choice: Option<String>,
     /// How much is downloaded, where it is known.
     pub download_bytes: Option<u64>,
     /// How long it takes in milliseconds, where it is known.
@@ -65,6 +68,11 @@ impl Source {
 }
 
 impl Fix {
+    /// There is a command to run or a line to write; else words alone tell what to do.
+    pub fn acts(&self) -> bool {
+        !self.run.is_empty() || self.edit.is_some()
+    }
+
     /// A fix of the software's own, in words.
     pub(crate) fn say(say: impl Into<String>) -> Self {
         Self {
@@ -74,6 +82,7 @@ impl Fix {
             admin: false,
             then: None,
             caution: None,
+            choice: None,
             download_bytes: None,
             takes_ms: None,
             source: Source::BuiltIn,
@@ -149,7 +158,13 @@ pub fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &F
         }
     }
     if cause == Cause::NoneOf {
-        return Ok(cheapest_first(inquiry, &finding.alternatives)?.into_iter().filter_map(|(_, fix)| fix).collect());
+        let ordered = cheapest_first(inquiry, &finding.alternatives)?;
+        let choice = choice(inquiry.context.guide, &ordered);
+        let mut fixes: Vec<Fix> = ordered.into_iter().filter_map(|(_, fix)| fix).collect();
+        if let Some(first) = fixes.first_mut() {
+            first.choice = choice;
+        }
+        return Ok(fixes);
     }
     let offer = package::offer(inquiry, requirement, (finding, cause), &bench)?;
     if let Some(fix) = offer.fix {
@@ -174,10 +189,27 @@ pub(crate) fn cheapest_first(inquiry: &mut Inquiry<'_>, alternatives: &[usize]) 
         all.push((*index, suggest(inquiry, requirement, finding)?.into_iter().next()));
     }
     // What only words describe costs nobody knows what.
-    let acts = |fix: &Fix| !fix.run.is_empty() || fix.edit.is_some();
-    let cost = |fix: &Fix| (!acts(fix), fix.admin, fix.then, fix.download_bytes.unwrap_or(0), fix.takes_ms.unwrap_or(0));
+    let cost = |fix: &Fix| (!fix.acts(), fix.admin, fix.then, fix.download_bytes.unwrap_or(0), fix.takes_ms.unwrap_or(0));
     all.sort_by_key(|(_, fix)| (fix.is_none(), fix.as_ref().map(cost)));
     Ok(all)
+}
+
+/// Why the first of several that would do is the one to take: what it is ahead of the second by.
+fn choice(guide: &Guide, ordered: &[(usize, Option<Fix>)]) -> Option<String> {
+    let titles: Vec<String> =
+        ordered.iter().filter_map(|(index, _)| guide.requirements.get(*index)).map(Requirement::title).collect();
+    let ((_, Some(first)), second) = (ordered.first()?, ordered.get(1)?.1.as_ref()) else { return None };
+    let reason = match second {
+        None => "is the one that this software knows how to get here",
+        Some(second) if first.acts() != second.acts() => "is the one that a command brings",
+        Some(second) if first.admin != second.admin => "needs no admin rights",
+        Some(second) if first.then != second.then && first.then.is_none() => "works at once",
+        Some(second) if first.then != second.then => "interrupts you less",
+        Some(second) if first.download_bytes.unwrap_or(0) < second.download_bytes.unwrap_or(0) => "is the smaller download",
+        Some(second) if first.takes_ms.unwrap_or(0) < second.takes_ms.unwrap_or(0) => "is done sooner",
+        Some(_) => "comes first in the guide",
+    };
+    Some(format!("{} will do; {} {reason}.", join_words(&titles, "or"), titles.first()?))
 }
 
 fn fill_guide_fix(fix: &GuideFix, finding: &Finding, bench: &Bench<'_>) -> Fix {
@@ -194,6 +226,7 @@ fn fill_guide_fix(fix: &GuideFix, finding: &Finding, bench: &Bench<'_>) -> Fix {
         admin: fix.admin,
         then: fix.then,
         caution: fix.caution.clone().or_else(|| if fix.admin { bench.admin_caution() } else { None }),
+        choice: None,
         download_bytes: fix.download.map(|size| size.0),
         takes_ms: fix.takes_ms,
         source: Source::Guide,

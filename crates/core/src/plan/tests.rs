@@ -37,8 +37,8 @@ fn packages_become_one_command_and_a_sign_in_comes_once_and_last() {
     let plan = plan(body, &script);
     let expected = [
         r#"Install a, b and the second of a with apt. ["sudo apt-get install a-pkg b-pkg"] [0, 2, 3]"#,
-        r#"Fetch d. ["fetch d"] [4]"#,
         r#"Become a member of the group kvm. ["sudo usermod -aG kvm skipper"] [1]"#,
+        r#"Fetch d. ["fetch d"] [4]"#,
         "Sign out completely and in again, so that the changes above take effect. [] [1]",
     ];
     assert_eq!(said(&plan), expected);
@@ -65,4 +65,32 @@ fn a_restart_in_words_is_the_restart_and_makes_a_sign_in_needless() {
     let plan = plan(&body, &debian());
     assert_eq!(said(&plan), [r#"Join. ["join"] [1]"#, "Restart into the firmware. [] [0, 1]"]);
     assert_eq!(plan.then, [Then::Restart]);
+}
+
+#[test]
+fn a_step_comes_after_what_its_command_needs_and_after_what_that_needs_to_take_effect() {
+    let fix = |id: &str, run: &str, more: &str| {
+        format!("[require.{id}]\ntool = \"{id}\"\n[[require.{id}.fix]]\nsay = \"Get {id}.\"\nrun = \"{run}\"\n{more}\n")
+    };
+    let body = fix("chart", "sudo fetcher chart", "")
+        + &fix("fetcher", "get fetcher", "then = \"new-shell\"")
+        + &fix("buoy", "get buoy", "admin = true");
+    let expected = [
+        r#"Get buoy. ["sudo get buoy"] [2]"#,
+        r#"Get fetcher. ["get fetcher"] [1]"#,
+        "Open a new terminal, so that the changes above take effect. [] [1]",
+        r#"Get chart. ["sudo fetcher chart"] [0]"#,
+    ];
+    assert_eq!(said(&plan(&body, &debian())), expected);
+}
+
+#[test]
+fn of_alternatives_the_cheapest_is_in_the_plan_and_it_says_why() {
+    let body = "
+        [require.either]\nany_of = [\"a\", \"b\"]
+        [require.a]\ntool = \"a\"\npackages = { apt = \"a-pkg\" }
+        [require.b]\ntool = \"b\"\n[[require.b.fix]]\nsay = \"Get b.\"\nrun = \"get b\"\n";
+    let plan = plan(body, &debian());
+    assert_eq!(said(&plan), [r#"Get b. ["get b"] [0]"#]);
+    assert_eq!(plan.steps[0].choice.as_deref(), Some("b or a will do; b needs no admin rights."));
 }

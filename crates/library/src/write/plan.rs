@@ -72,6 +72,9 @@ pub fn plan_markdown(report: &Report<'_>, mut writer: impl Write) -> io::Result<
             writeln!(writer, "   Add this line to {}:", plain(&edit.file))?;
             block(&mut writer, &[&edit.append])?;
         }
+        if let Some(choice) = &step.choice {
+            writeln!(writer, "   {}\n", plain(choice))?;
+        }
         if let Some(caution) = &step.caution {
             writeln!(writer, "   Mind: {}\n", plain(caution))?;
         }
@@ -94,19 +97,25 @@ pub fn plan_sh(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "# Read it before you run it, in the project's folder. Nobody else has: the guide's author and")?;
     writeln!(writer, "# setup-ready {} made it. A step that only a person can do is a comment.", line(&report.frame.software))?;
     writeln!(writer, "set -eu")?;
+    let mut interrupted = false;
     for (number, step) in report.plan.steps.iter().enumerate() {
         writeln!(writer, "\n# {}. {}{}", number + 1, line(&step.say), marks(step))?;
         writeln!(writer, "#    Settles {}.", line(&titles(report, step)))?;
+        if let Some(choice) = &step.choice {
+            writeln!(writer, "#    {}", line(choice))?;
+        }
         if let Some(caution) = &step.caution {
             writeln!(writer, "#    Mind: {}", line(caution))?;
         }
         let other_shell = report.shell != Shell::Posix;
         let asks = step.run.iter().any(|command| command.contains(YOURS))
             || step.edit.as_ref().is_some_and(|edit| edit.append.contains(YOURS));
-        let comment = other_shell || asks || step.level != Level::Must;
+        let comment = other_shell || asks || interrupted || step.level != Level::Must;
         if comment && !step.run.is_empty() {
             let why = if other_shell {
                 "It is written for another shell:"
+            } else if interrupted {
+                "Only after the step above, in a script of its own (setup-ready plan makes it then):"
             } else if asks {
                 "Put in your own value first:"
             } else {
@@ -129,6 +138,7 @@ pub fn plan_sh(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
             }
             writeln!(writer, "{start}printf '%s\\n' {} >> {file}", quote(&line(&edit.append), Shell::Posix))?;
         }
+        interrupted |= step.then.is_some() && !step.acts();
     }
     let then = report.plan.then.iter().max().map(|then| match then {
         Then::NewShell => "open a new terminal",

@@ -1,0 +1,266 @@
+//! One plan for everything: steps merged, in a workable order, with what they cost.
+
+mod schedule;
+
+use crate::driver::Settled;
+use crate::fix::{Fix, Package};
+use crate::guide::{Edit, Existence, Guide, Level, Subject, Then};
+use crate::prelude::*;
+use crate::text::join_words;
+use hashbrown::HashMap;
+use schedule::Task;
+
+/// One thing to do.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Step {
+    /// What, in words.
+    pub say: String,
+    /// Commands that can be pasted as they stand.
+    pub run: Vec<String>,
+    /// A line to add to a file.
+    pub edit: Option<Edit>,
+    /// The indexes of the requirements that it settles.
+    pub settles: Vec<usize>,
+    /// The weightiest level among them.
+    pub level: Level,
+    /// It needs admin rights.
+    pub admin: bool,
+    /// What must follow before it takes effect.
+    pub then: Option<Then>,
+    /// What one should know before.
+    pub caution: Option<String>,
+    /// Why this one of several that would do.
+    pub choice: Option<String>,
+    /// How much is downloaded, where it is known.
+    pub download_bytes: Option<u64>,
+    /// How long it takes in milliseconds, where it is known.
+    pub takes_ms: Option<u64>,
+}
+
+/// The ordered, merged and costed list of what to do.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Plan {
+    /// The steps, in order.
+    pub steps: Vec<Step>,
+    /// The sum of what is known to be downloaded.
+    pub download_bytes: u64,
+    /// The sum of the times that are known, in milliseconds.
+    pub takes_ms: u64,
+    /// How many steps download something or take time that nobody knows.
+    pub steps_of_unknown_cost: usize,
+    /// What must follow, each once, in the order of the steps.
+    pub then: Vec<Then>,
+}
+
+/// Makes the plan from the first fix of everything that is not met.
+///
+/// Packages of one manager become one command, and the same step for two requirements is one step. A step comes after those that it needs: by the
+/// guide's order, or because its command is what another step installs. Interruptions are as few and as late as they can be.
+pub fn make(guide: &Guide, settled: &[Settled]) -> Plan {
+    let draft = Draft::of(guide, settled);
+    let tasks = draft.tasks(guide);
+    let mut plan = Plan::default();
+    let mut waiting: Vec<usize> = Vec::new();
+    for slot in schedule::schedule(&tasks) {
+        plan.steps.extend(slot.groups.iter().filter_map(|group| draft.step(group)));
+        waiting.extend(slot.groups.iter().flatten().filter(|index| tasks.get(**index).is_some_and(|task| task.then.is_some())));
+        let Some(event) = slot.then else { continue };
+        let then = |index: &usize| tasks.get(*index).and_then(|task| task.then);
+        let (served, later): (Vec<usize>, Vec<usize>) = waiting.iter().partition(|index| then(index) <= Some(event));
+        waiting = later;
+        let mut events: Vec<Step> = slot.events.iter().filter_map(|index| draft.step(&[*index])).collect();
+        if let Some(closing) = draft.closing(event, &served) {
+            // A step in words alone that is as weighty is itself the restart or the sign-in, also for the others.
+            let serves = |step: &&mut Step| step.then == Some(event) && step.level <= closing.level;
+            match events.iter_mut().find(serves) {
+                Some(step) => closing.settles.iter().for_each(|index| step.settle(*index, closing.level)),
+                None => events.push(closing),
+            }
+        }
+        plan.steps.append(&mut events);
+        if !plan.then.contains(&event) {
+            plan.then.push(event);
+        }
+    }
+    for step in &plan.steps {
+        plan.download_bytes = plan.download_bytes.saturating_add(step.download_bytes.unwrap_or(0));
+        plan.takes_ms = plan.takes_ms.saturating_add(step.takes_ms.unwrap_or(0));
+        plan.steps_of_unknown_cost += usize::from(step.acts() && step.takes_ms.is_none());
+    }
+    plan
+}
+
+/// Something to do, before what can be one command is made one.
+struct Item<'s> {
+    fix: &'s Fix,
+    settles: Vec<usize>,
+    level: Level,
+}
+
+#[derive(Default)]
+struct Draft<'s> {
+    items: Vec<Item<'s>>,
+    /// Which item settles a requirement.
+    by_requirement: HashMap<usize, usize>,
+}
+
+impl<'s> Draft<'s> {
+    fn of(guide: &Guide, settled: &'s [Settled]) -> Self {
+        let mut draft = Self::default();
+        let mut same: HashMap<(&str, &[String]), usize> = HashMap::new();
+        for one in settled {
+            let Some(requirement) = guide.requirements.get(one.index) else { continue };
+            // An `any_of` offers the cheapest of its alternatives.
+            let Some(fix) = one.fixes.first().filter(|_| !requirement.alternative) else { continue };
+            let at = *same.entry((fix.say.as_str(), fix.run.as_slice())).or_insert(draft.items.len());
+            draft.by_requirement.insert(one.index, at);
+            match draft.items.get_mut(at) {
+                Some(item) => {
+                    item.settles.push(one.index);
+                    item.level = item.level.min(requirement.level);
+                }
+                None => draft.items.push(Item { fix, settles: vec![one.index], level: requirement.level }),
+            }
+        }
+        draft
+    }
+
+    fn tasks(&self, guide: &Guide) -> Vec<Task> {
+        let mut managers: Vec<&str> = Vec::new();
+        let installs = self.installs(guide);
+        let mut tasks = Vec::with_capacity(self.items.len());
+        for item in &self.items {
+            let requirements = item.settles.iter().filter_map(|index| guide.requirements.get(*index));
+            let first =
+                requirements.flat_map(|one| one.after.iter().chain(&one.needs)).filter_map(|need| self.by_requirement.get(need));
+            let programs = item.fix.run.iter().filter_map(|command| installs.get(program(command)));
+            let merges = item.fix.package.as_ref().map(|package| {
+                managers.iter().position(|manager| *manager == package.manager).unwrap_or_else(|| {
+                    managers.push(&package.manager);
+                    managers.len() - 1
+                })
+            });
+            tasks.push(Task {
+                needs: first.chain(programs).copied().collect(),
+                then: item.fix.then,
+                is_event: item.fix.then.is_some() && !item.fix.acts(),
+                merges,
+                admin: item.fix.admin,
+                level: item.level,
+            });
+        }
+        tasks
+    }
+
+    /// Which item puts a program where it can be called.
+    fn installs<'g>(&self, guide: &'g Guide) -> HashMap<&'g str, usize> {
+        let mut installs = HashMap::new();
+        for (at, item) in self.items.iter().enumerate() {
+            for requirement in item.settles.iter().filter_map(|index| guide.requirements.get(*index)) {
+                if let Subject::Tool(tool) = &requirement.subject
+                    && tool.expect == Existence::Present
+                {
+                    installs.extend(tool.names.iter().map(|name| (name.as_str(), at)));
+                }
+            }
+        }
+        installs
+    }
+
+    /// One step of items that can be one command.
+    fn step(&self, group: &[usize]) -> Option<Step> {
+        let items: Vec<&Item<'_>> = group.iter().filter_map(|index| self.items.get(*index)).collect();
+        let first = items.first()?;
+        let fix = first.fix;
+        let mut step = Step {
+            say: fix.say.clone(),
+            run: fix.run.clone(),
+            edit: fix.edit.clone(),
+            settles: items.iter().flat_map(|item| item.settles.iter().copied()).collect(),
+            level: items.iter().map(|item| item.level).min()?,
+            admin: fix.admin,
+            then: fix.then,
+            caution: fix.caution.clone(),
+            choice: fix.choice.clone(),
+            download_bytes: sum(items.iter().map(|item| item.fix.download_bytes)),
+            takes_ms: sum(items.iter().map(|item| item.fix.takes_ms)),
+        };
+        step.settles.sort_unstable();
+        if let (Some(package), true) = (&fix.package, items.len() > 1) {
+            let packages: Vec<&Package> = items.iter().filter_map(|item| item.fix.package.as_ref()).collect();
+            let names = without_repeats(packages.iter().map(|package| package.name.as_str()));
+            let titles = without_repeats(packages.iter().map(|package| package.title.as_str()));
+            step.say = format!("Install {} with {}.", join_words(&titles, "and"), package.manager);
+            // The commands of the first one, with all packages in place of its own at the end.
+            if let Some(last) = step.run.last_mut() {
+                let start = last.strip_suffix(&package.name).unwrap_or_default();
+                *last = format!("{start}{}", names.join(" "));
+            }
+            let choices = without_repeats(items.iter().filter_map(|item| item.fix.choice.as_deref()));
+            step.choice = (!choices.is_empty()).then(|| choices.join(" "));
+        }
+        Some(step)
+    }
+
+    /// The step that lets others take effect; none where none waits.
+    fn closing(&self, then: Then, waiting: &[usize]) -> Option<Step> {
+        let waiting: Vec<&Item<'_>> = waiting.iter().filter_map(|index| self.items.get(*index)).collect();
+        let level = waiting.iter().map(|item| item.level).min()?;
+        let say = match then {
+            Then::NewShell => "Open a new terminal, so that the changes above take effect.",
+            Then::SignIn => "Sign out completely and in again, so that the changes above take effect.",
+            Then::Restart => "Restart the machine, so that the changes above take effect.",
+        };
+        let mut settles: Vec<usize> = waiting.iter().flat_map(|item| item.settles.iter().copied()).collect();
+        settles.sort_unstable();
+        Some(Step { say: say.to_owned(), settles, level, then: Some(then), ..Step::empty() })
+    }
+}
+
+/// What a command starts, past what gives it admin rights.
+fn program(command: &str) -> &str {
+    command.split_whitespace().find(|word| !matches!(*word, "sudo" | "doas")).unwrap_or_default()
+}
+
+/// The sum where every part is known.
+fn sum(parts: impl Iterator<Item = Option<u64>>) -> Option<u64> {
+    parts.sum()
+}
+
+fn without_repeats<'w>(words: impl Iterator<Item = &'w str>) -> Vec<&'w str> {
+    let mut seen: hashbrown::HashSet<&str> = hashbrown::HashSet::new();
+    words.filter(|word| seen.insert(word)).collect()
+}
+
+impl Step {
+    fn empty() -> Self {
+        Self {
+            say: String::new(),
+            run: Vec::new(),
+            edit: None,
+            settles: Vec::new(),
+            level: Level::May,
+            admin: false,
+            then: None,
+            caution: None,
+            choice: None,
+            download_bytes: None,
+            takes_ms: None,
+        }
+    }
+
+    /// There is a command to run or a line to write; else words alone tell what to do.
+    pub fn acts(&self) -> bool {
+        !self.run.is_empty() || self.edit.is_some()
+    }
+
+    fn settle(&mut self, index: usize, level: Level) {
+        if !self.settles.contains(&index) {
+            self.settles.push(index);
+        }
+        self.level = self.level.min(level);
+    }
+}
+
+#[cfg(test)]
+mod tests;
