@@ -68,6 +68,8 @@ pub(crate) enum Color {
 pub(crate) enum Command {
     /// Check a machine against the guide, explain each failure, and plan what to do
     Preflight(Preflight),
+    /// Get ready stage by stage: what is missing, what to do, checked again until it is met
+    Walk(Walk),
     /// Only the plan: what to do on this machine; also as a script to read before running
     Plan(Plan),
     /// Everything about one requirement, or the page of a cause; alone, the list of both
@@ -96,6 +98,7 @@ pub(crate) enum Format {
   setup-ready preflight --role firmware
   setup-ready preflight --only cmake,ninja
   setup-ready preflight --again                        after you have done what it said
+  setup-ready preflight --watch                        stays, and looks again whenever something changes
   setup-ready preflight --format json --output report.json
   setup-ready preflight --machine machines/old-laptop.toml"
 )]
@@ -105,6 +108,31 @@ pub(crate) struct Preflight {
     /// The form of the result: text for people, json for programs
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: Format,
+    /// Check again when something changes or Enter is pressed, until this machine is ready
+    #[arg(long)]
+    pub(crate) watch: bool,
+}
+
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is walked through, and how",
+    after_help = "Examples:
+  setup-ready walk                      goes on where you left it
+  setup-ready walk --anew               from the first stage
+  setup-ready walk --role firmware
+
+At each stop, type:
+  Enter     after you have done what it says: it is checked again
+  explain   everything about what is open; or explain ID
+  skip      go on without it
+  quit      stop here; the next walk goes on from this stage"
+)]
+pub(crate) struct Walk {
+    #[command(flatten)]
+    pub(crate) how: How,
+    /// From the first stage, even where an earlier walk came further
+    #[arg(long)]
+    pub(crate) anew: bool,
 }
 
 /// The forms of a plan.
@@ -133,12 +161,10 @@ pub(crate) struct Plan {
 }
 
 /// What is checked, and how.
-#[allow(clippy::struct_excessive_bools, reason = "each is an option of the command line by itself")]
-#[derive(Debug, Args)]
+#[derive(Debug, Clone, Args)]
 pub(crate) struct Check {
-    /// What sort of contributor you are; the guide names the roles
-    #[arg(long, value_name = "ROLE")]
-    pub(crate) role: Option<String>,
+    #[command(flatten)]
+    pub(crate) how: How,
     /// Only these requirements, and what they wait for
     #[arg(long, value_name = "ID", value_delimiter = ',')]
     pub(crate) only: Vec<String>,
@@ -151,6 +177,14 @@ pub(crate) struct Check {
     /// Only what was not met last time, and what waits for it
     #[arg(long, conflicts_with_all = ["only", "stage"])]
     pub(crate) again: bool,
+}
+
+/// How it is checked, and for whom.
+#[derive(Debug, Clone, Args)]
+pub(crate) struct How {
+    /// What sort of contributor you are; the guide names the roles
+    #[arg(long, value_name = "ROLE")]
+    pub(crate) role: Option<String>,
     /// Leave out what needs the network, and say so
     #[arg(long)]
     pub(crate) offline: bool,

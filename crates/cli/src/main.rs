@@ -4,6 +4,7 @@ mod arguments;
 mod ask;
 mod commands;
 mod exit;
+mod keyboard;
 mod look;
 mod output;
 

@@ -42,6 +42,7 @@ pub mod repository;
 pub mod run;
 pub mod schema;
 mod state;
+mod watch;
 pub mod write;
 
 pub use consents::Consents;
@@ -55,4 +56,5 @@ pub use setup_ready_core::{
     cause, condition, consent, document, driver, finding, fix, guide, inquiry, known, observation, plan, probe, problem, report,
     text, version,
 };
-pub use state::{LastResult, LastResults, state_folder};
+pub use state::{LastResult, Memory, Remembered, WalkPlace, state_folder};
+pub use watch::Watch;

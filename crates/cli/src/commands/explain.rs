@@ -1,12 +1,14 @@
-use super::preflight::{check, host, load_guide, wrong_word};
+use super::check::{check, host, load_guide, wrong_word};
 use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
+use crate::look::doing::Doing;
 use crate::look::report::{evidence, verdict_word};
 use crate::look::{Ink, Look, Paper};
 use crate::output;
 use build_setup_ready::cause::Cause;
-use build_setup_ready::driver::Selection;
-use build_setup_ready::guide::{GuideFix, Level, Requirement, Subject};
+use build_setup_ready::driver::{Selection, Settled};
+use build_setup_ready::guide::{Guide, GuideFix, Level, Requirement, Subject};
+use build_setup_ready::report::Report;
 use build_setup_ready::text::join_words;
 use build_setup_ready::{GuideFile, Interrupt, Live, LoadError};
 
@@ -102,11 +104,18 @@ fn requirement(
     let host = host(typed.machine.as_deref(), &file, Live::TIME_LIMIT, &interrupt)?;
     let selection = Selection { only: vec![index], after_start: true, ..Selection::default() };
     let report = check(&file, selection, None, (&*host, &interrupt), look)?;
-    let Some(one) = file.guide.requirements.get(index) else { return Ok(()) };
+    if let Some(settled) = report.settled.iter().find(|settled| settled.index == index) {
+        about(paper, &report, settled);
+    }
+    Ok(())
+}
+
+/// Everything about one requirement, as a report has it.
+pub(crate) fn about(paper: &mut Paper<'_>, report: &Report<'_>, settled: &Settled) {
+    let Some(one) = report.requirement(settled) else { return };
     paper.block(0, &one.title(), Ink::Heading);
     paper.gap();
-    describe(paper, &file, one);
-    let Some(settled) = report.settled.iter().find(|settled| settled.index == index) else { return Ok(()) };
+    describe(paper, report.guide, one);
     let finding = &settled.finding;
     let (verdict, ink) = verdict_word(finding.verdict);
     paper.heading("On this machine, now");
@@ -122,21 +131,12 @@ fn requirement(
         paper.gap();
         let label = if number == 0 { "What to do" } else { "Or" };
         paper.labelled(2, (label, Ink::Strong), COLUMN, (&fix.say, Ink::Body));
-        fix.run.iter().for_each(|command| paper.copyable(2 + COLUMN + 2, command));
-        if let Some(edit) = &fix.edit {
-            paper.block(2 + COLUMN, &format!("Add this line to {}:", edit.file), Ink::Body);
-            paper.copyable(2 + COLUMN + 2, &edit.append);
-        }
-        if let Some(caution) = &fix.caution {
-            paper.labelled(2 + COLUMN, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
-        }
+        Doing::from(fix).draw(paper, 2 + COLUMN, 2);
     }
     others_fixes(paper, one);
-    Ok(())
 }
 
-fn describe(paper: &mut Paper<'_>, file: &GuideFile, one: &Requirement) {
-    let guide = &file.guide;
+fn describe(paper: &mut Paper<'_>, guide: &Guide, one: &Requirement) {
     let mut row = |label: &str, text: &str| paper.labelled(2, (label, Ink::Quiet), COLUMN, (text, Ink::Body));
     row("Id", &one.id);
     row("Checks", &format!("{} ({})", one.subject.title(), one.subject.kind()));
@@ -187,9 +187,5 @@ fn others_fixes(paper: &mut Paper<'_>, one: &Requirement) {
 
 fn guide_fix(paper: &mut Paper<'_>, fix: &GuideFix) {
     paper.block(4, &fix.say, Ink::Body);
-    fix.run.iter().for_each(|command| paper.copyable(6, command));
-    if let Some(edit) = &fix.edit {
-        paper.block(4, &format!("Add this line to {}:", edit.file), Ink::Body);
-        paper.copyable(6, &edit.append);
-    }
+    Doing::from(fix).draw(paper, 4, 2);
 }

@@ -1,10 +1,12 @@
 //! What each command does.
 
+mod check;
 mod completions;
 mod demo;
 mod explain;
 mod plan;
 mod preflight;
+mod walk;
 
 use crate::arguments::{Command, Typed};
 use crate::exit::{Failure, Status};
@@ -14,6 +16,7 @@ use crate::look::Look;
 pub(crate) fn run(typed: &Typed, look: &Look) -> Result<Status, Failure> {
     match &typed.command {
         Command::Preflight(arguments) => preflight::run(arguments, &typed.shown, look),
+        Command::Walk(arguments) => walk::run(arguments, &typed.shown, look),
         Command::Plan(arguments) => plan::run(arguments, &typed.shown, look),
         Command::Explain(arguments) => explain::run(arguments, &typed.shown, look),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),

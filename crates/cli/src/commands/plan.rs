@@ -1,15 +1,15 @@
-use super::preflight::{again, checked};
+use super::check::{again, checked, load_guide};
 use crate::arguments::{self, PlanFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Ink, Look, Paper, plan};
 use crate::output;
 use build_setup_ready::report::{Outcome, Report};
-use build_setup_ready::write;
+use build_setup_ready::{Interrupt, write};
 
 /// Checks as a preflight does, and shows only what to do.
 pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, look: &Look) -> Result<Status, Failure> {
-    let file = super::preflight::load_guide(shown)?;
-    let report = checked(&file, &typed.check, typed.format == PlanFormat::Text, look)?;
+    let file = load_guide(shown)?;
+    let (report, _) = checked(&file, &typed.check, (typed.format == PlanFormat::Text, &Interrupt::default()), look)?;
     let written = |write: fn(&Report<'_>, &mut Vec<u8>) -> std::io::Result<()>| {
         let mut text = Vec::new();
         write(&report, &mut text).map(|()| text).map_err(Failure::Output)

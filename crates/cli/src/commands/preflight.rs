@@ -1,31 +1,29 @@
+use super::check::{again, checked, load_guide};
 use crate::arguments::{self, Check, Format, Shown};
-use crate::ask;
 use crate::exit::{Failure, Status};
-use crate::look::progress::ProgressLine;
+use crate::keyboard::{Heard, Keyboard};
 use crate::look::{Detail, Ink, Look, Paper, report};
 use crate::output;
-use build_setup_ready::consent::asked_for;
-use build_setup_ready::driver::{Consent, Selection};
-use build_setup_ready::guide::{Guide, Role};
-use build_setup_ready::report::Report;
-use build_setup_ready::text::{join_words, nearest};
-use build_setup_ready::{
-    Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, LastResults, Live, Preflight, state_folder, write,
-};
+use build_setup_ready::driver::Consent;
+use build_setup_ready::report::{Outcome, Report};
+use build_setup_ready::{GuideFile, Interrupt, Watch, write};
 use std::io::Write;
 use std::path::Path;
-use std::sync::Arc;
+use std::time::Duration;
 
 pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> Result<Status, Failure> {
-    let file = load_guide(shown)?;
-    let report = checked(&file, &typed.check, typed.format == Format::Text, look)?;
-    let text = match typed.format {
-        Format::Text => {
-            let mut paper = Paper::new(look);
-            let role = report.role.and_then(|role| file.guide.roles.get(role));
-            report::draw(&mut paper, &report, &again(&typed.check, shown, role));
-            paper.into_text().into_bytes()
+    let interrupt = Interrupt::default();
+    if typed.watch {
+        if typed.format != Format::Text {
+            let message = "--watch shows text, and --format asks for another form".to_owned();
+            return Err(Failure::Word { message, note: "Leave one of the two out.".to_owned() });
         }
+        return watch(typed, shown, &interrupt, look);
+    }
+    let file = load_guide(shown)?;
+    let (report, _) = checked(&file, &typed.check, (typed.format == Format::Text, &interrupt), look)?;
+    let text = match typed.format {
+        Format::Text => text(&report, &typed.check, shown, look),
         Format::Json => {
             let mut text = Vec::new();
             write::json(&report, &mut text).map_err(Failure::Output)?;
@@ -33,189 +31,79 @@ pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> R
         }
     };
     output::write(&text, shown.output.as_deref())?;
-    Ok(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() })
+    Ok(status(&report))
 }
 
-/// Checks what was asked for, after the questions that a person must answer first. `for_people`: the result is one that a person reads.
-pub(crate) fn checked<'f>(file: &'f GuideFile, typed: &Check, for_people: bool, look: &Look) -> Result<Report<'f>, Failure> {
-    let mut selection = resolve(typed, &file.guide)?;
-    let memory = state_folder().map(|folder| LastResults::in_folder(&folder, &file.path, typed.machine.as_deref()));
-    let before = memory.as_ref().filter(|_| typed.again).and_then(LastResults::read);
-    if typed.again {
-        choose_open(&mut selection, before.as_ref(), &file.guide, look);
-    }
-    if selection.role.is_none() && before.is_none() && !file.guide.roles.is_empty() && for_people && look.detail != Detail::Quiet
-    {
-        if ask::somebody_is_there() {
-            selection.role = ask::role(&file.guide, look);
+fn text(report: &Report<'_>, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {
+    let mut paper = Paper::new(look);
+    let role = report.role.and_then(|role| report.guide.roles.get(role));
+    report::draw(&mut paper, report, &again(typed, shown, role));
+    paper.into_text().into_bytes()
+}
+
+fn status(report: &Report<'_>) -> Status {
+    if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() }
+}
+
+/// How often it is looked whether anything changed.
+const PACE: Duration = Duration::from_millis(500);
+
+/// Checks again whenever something changes or Enter is pressed, until everything needed is met.
+fn watch(typed: &arguments::Preflight, shown: &Shown, interrupt: &Interrupt, look: &Look) -> Result<Status, Failure> {
+    let mut check = typed.check.clone();
+    let mut consented: Option<String> = None;
+    let mut keyboard: Option<Keyboard> = None;
+    loop {
+        let file = load_guide(shown)?;
+        // A yes holds for the guide that it was given for.
+        check.how.allow_commands = typed.check.how.allow_commands || consented.as_ref() == Some(&file.sha256);
+        let (report, consent) = checked(&file, &check, (keyboard.is_none(), interrupt), look)?;
+        output::write(&text(&report, &typed.check, shown, look), shown.output.as_deref())?;
+        if report.outcome() == Outcome::Ready || report.frame.interrupted {
+            return Ok(status(&report));
+        }
+        check.how.role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
+        if consent == Consent::Given {
+            consented = Some(file.sha256.clone());
+        }
+        // From here on the keyboard is listened to all the time.
+        let keyboard = keyboard.get_or_insert_with(Keyboard::listen);
+        let files: Vec<&Path> = [Some(file.path.as_path()), check.how.machine.as_deref()].into_iter().flatten().collect();
+        let seen = Watch::new(&report, &files);
+        let waiting = if keyboard.has_ended() {
+            "Waiting until something changes. Ctrl-C ends it."
         } else {
-            note_about_roles(&file.guide, look);
+            "Waiting until something changes, or you press Enter. Ctrl-C ends it."
+        };
+        note(waiting, look);
+        let Some(reason) = wait(&seen, keyboard, (&file, interrupt)) else { return Ok(Status::Interrupted) };
+        note(&format!("{reason} Checking again."), look);
+    }
+}
+
+/// Why it should be checked again; `None` where the person ends it.
+fn wait(seen: &Watch, keyboard: &mut Keyboard, (file, interrupt): (&GuideFile, &Interrupt)) -> Option<String> {
+    loop {
+        match keyboard.hear(PACE, interrupt) {
+            Heard::Interrupted => return None,
+            Heard::Line(_) => return Some("You pressed Enter.".to_owned()),
+            Heard::Nothing | Heard::End => {}
+        }
+        if let Some(changed) = seen.changed(&build_setup_ready::Live::for_guide(file)) {
+            // What is being written may not be whole yet.
+            std::thread::sleep(PACE / 2);
+            return Some(format!("Changed: {changed}."));
         }
     }
-    if typed.machine.is_none() && selection.consent == Consent::Withheld {
-        let commands = asked_for(&file.guide, &selection);
-        if !commands.is_empty() && ask::consent(&commands, &file.sha256, &file.folder(), look) {
-            selection.consent = Consent::Given;
-        }
+}
+
+fn note(text: &str, look: &Look) {
+    if look.detail == Detail::Quiet {
+        return;
     }
-    let interrupt = Interrupt::default();
-    let host = host(typed.machine.as_deref(), file, typed.time_limit, &interrupt)?;
-    let whole = selection.only.is_empty() && selection.stage.is_none();
-    let report = check(file, selection, typed.jobs, (&*host, &interrupt), look)?;
-    // A part that was asked for by name says nothing about the rest; nor does what was cut short.
-    if let Some(memory) = memory.filter(|_| (whole || before.is_some()) && !report.frame.interrupted) {
-        let open = report.settled.iter().filter(|one| !one.finding.verdict.is_fine()).filter_map(|one| report.requirement(one));
-        let role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
-        // Nothing is lost where it cannot be remembered: the next preflight looks at everything.
-        let _ = memory.write(&LastResult { role, open: open.map(|one| one.id.clone()).collect() });
-    }
-    Ok(report)
-}
-
-/// Chooses what was open last time, for the role of then.
-fn choose_open(selection: &mut Selection, before: Option<&LastResult>, guide: &Guide, look: &Look) {
-    let open: Vec<usize> = before.into_iter().flat_map(|before| &before.open).filter_map(|id| guide.find(id)).collect();
-    if selection.role.is_none() {
-        selection.role = before.and_then(|before| before.role.as_deref()).and_then(|role| guide.role(role));
-    }
-    let note = match (before, open.len()) {
-        (None, _) => "Note: nothing is remembered of this guide, so everything is checked.".to_owned(),
-        (Some(_), 0) => "Note: nothing was open last time, so everything is checked.".to_owned(),
-        (Some(_), count) => {
-            format!("Note: this checks only what was open last time ({count}). For everything, leave out --again.")
-        }
-    };
-    selection.only = open;
-    if look.detail != Detail::Quiet {
-        let mut paper = Paper::for_errors(look);
-        paper.block(0, &note, Ink::Quiet);
-        paper.gap();
-        let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
-    }
-}
-
-/// The guide that was named, or the nearest one.
-pub(crate) fn load_guide(shown: &Shown) -> Result<GuideFile, Failure> {
-    let path = match &shown.guide {
-        // A folder means the guide in it.
-        Some(path) if path.is_dir() => path.join(GUIDE_FILE),
-        Some(path) => path.clone(),
-        None => {
-            let here = std::env::current_dir()
-                .map_err(|error| Failure::Software(format!("this folder cannot be found out: {error}")))?;
-            let found = GuideFile::find(&here)?;
-            found.strip_prefix(&here).map(Path::to_owned).unwrap_or(found)
-        }
-    };
-    Ok(GuideFile::load(&path)?)
-}
-
-/// This machine, or a described one.
-pub(crate) fn host(
-    machine: Option<&Path>,
-    file: &GuideFile,
-    limit: std::time::Duration,
-    interrupt: &Interrupt,
-) -> Result<Box<dyn Host>, Failure> {
-    Ok(match machine {
-        Some(path) => Box::new(Described::load(path)?),
-        None => Box::new(Live::for_guide(file).time_limit(limit).interrupt(interrupt)),
-    })
-}
-
-/// Checks, with progress, until it is done or the person interrupts.
-pub(crate) fn check<'f>(
-    file: &'f GuideFile,
-    selection: Selection,
-    jobs: Option<u16>,
-    (host, interrupt): (&dyn Host, &Interrupt),
-    look: &Look,
-) -> Result<Report<'f>, Failure> {
-    let switch = interrupt.clone();
-    // A second handler cannot be set; the first one serves.
-    let _ = ctrlc::set_handler(move || switch.raise());
-    let line = Arc::new(ProgressLine::start(look));
-    let (news, findings) = (Arc::clone(&line), Arc::clone(&line));
-    let mut preflight = Preflight::new(&file.guide)
-        .select(selection)
-        .interrupt(interrupt)
-        .guide_source(file.path.display().to_string(), file.sha256.clone())
-        .on_progress(move |progress| news.update(progress))
-        .on_finding(move |requirement, finding| findings.learn(requirement, finding));
-    if let Some(jobs) = jobs {
-        preflight = preflight.jobs(usize::from(jobs));
-    }
-    let report = preflight.run(host).map_err(|error| Failure::Software(error.to_string()))?;
-    drop(preflight);
-    drop(line);
-    Ok(report)
-}
-
-fn resolve(typed: &Check, guide: &Guide) -> Result<Selection, Failure> {
-    let find = |what: &str, word: &str, known: Vec<&str>| {
-        known.iter().position(|one| *one == word).ok_or_else(|| wrong_word(what, word, &known))
-    };
-    let role = |word: &String| find("role", word, guide.roles.iter().map(|role| role.id.as_str()).collect());
-    let stage = |word: &String| find("stage", word, guide.stages.iter().map(|stage| stage.id.as_str()).collect());
-    let id = |word: &String| find("requirement", word, guide.requirements.iter().map(|one| one.id.as_str()).collect());
-    Ok(Selection {
-        role: typed.role.as_ref().map(role).transpose()?,
-        only: typed.only.iter().map(id).collect::<Result<_, _>>()?,
-        stage: typed.stage.as_ref().map(stage).transpose()?,
-        after_start: typed.after_start,
-        offline: typed.offline,
-        consent: if typed.allow_commands { Consent::Given } else { Consent::Withheld },
-    })
-}
-
-/// A word that the guide does not have, with the nearest that it has.
-pub(crate) fn wrong_word(what: &str, word: &str, known: &[&str]) -> Failure {
-    let note = match nearest(word, known.iter().copied()) {
-        Some(near) => format!("Did you mean {near}?"),
-        None if known.is_empty() => format!("The guide has no {what}s."),
-        None => {
-            let shown: Vec<&str> = known.iter().take(30).copied().collect();
-            let rest = if known.len() > shown.len() { format!(" and {} more", known.len() - shown.len()) } else { String::new() };
-            format!("The guide has {}{rest}.", join_words(&shown, "and"))
-        }
-    };
-    Failure::Word { message: format!("this guide has no {what} called {word}"), note }
-}
-
-fn note_about_roles(guide: &Guide, look: &Look) {
-    let roles: Vec<&str> = guide.roles.iter().map(|role| role.id.as_str()).collect();
     let mut paper = Paper::for_errors(look);
-    let note =
-        format!("Note: this checks what every role needs. To check only what you need: --role {}", join_words(&roles, "or"));
-    paper.block(0, &note, Ink::Quiet);
+    paper.gap();
+    paper.block(0, text, Ink::Quiet);
     paper.gap();
     let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
-}
-
-/// What to type to check once more.
-pub(crate) fn again(typed: &Check, shown: &Shown, role: Option<&Role>) -> String {
-    let mut words = vec!["setup-ready preflight".to_owned()];
-    let mut option = |name: &str, value: String| words.push(format!("--{name} {value}"));
-    let quoted = |text: &str| build_setup_ready::fix::quote(text, build_setup_ready::fix::Shell::Posix);
-    if let Some(guide) = &shown.guide {
-        option("guide", quoted(&guide.display().to_string()));
-    }
-    if let Some(machine) = &typed.machine {
-        option("machine", quoted(&machine.display().to_string()));
-    }
-    if let Some(role) = role {
-        option("role", quoted(&role.id));
-    }
-    if let Some(stage) = &typed.stage {
-        option("stage", quoted(stage));
-    }
-    if !typed.only.is_empty() {
-        option("only", quoted(&typed.only.join(",")));
-    }
-    for (name, on) in [("after-start", typed.after_start), ("offline", typed.offline), ("allow-commands", typed.allow_commands)] {
-        if on {
-            words.push(format!("--{name}"));
-        }
-    }
-    words.join(" ")
 }

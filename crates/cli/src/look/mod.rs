@@ -1,5 +1,6 @@
 //! How things look. Width, colour and characters are parameters, found out once.
 
+pub(crate) mod doing;
 pub(crate) mod failure;
 mod paper;
 pub(crate) mod plan;

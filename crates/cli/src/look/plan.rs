@@ -1,5 +1,6 @@
 //! The plan as text.
 
+use super::doing::Doing;
 use super::{Ink, Paper};
 use build_setup_ready::guide::{Level, Requirement};
 use build_setup_ready::plan::Step;
@@ -55,20 +56,7 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, step: &S
     let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
     paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&format!("{}{marks}", step.say), Ink::Body));
     let body = indent + column;
-    let lines = if narrow { body } else { body + 4 };
-    for command in &step.run {
-        paper.copyable(lines, command);
-    }
-    if let Some(edit) = &step.edit {
-        paper.block(body, &format!("Add this line to {}:", edit.file), Ink::Body);
-        paper.copyable(lines, &edit.append);
-    }
-    if let Some(choice) = &step.choice {
-        paper.block(body, choice, Ink::Quiet);
-    }
-    if let Some(caution) = &step.caution {
-        paper.labelled(body, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
-    }
+    Doing::from(step).draw(paper, body, if narrow { 0 } else { 4 });
     let mut titles: Vec<String> =
         step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title).collect();
     if titles.len() > MOST_SETTLED {

@@ -112,6 +112,25 @@ fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled])
     }
 }
 
+/// Lays out what is open of one stage, with what it waits for elsewhere, and what is met of it.
+pub(crate) fn draw_open(paper: &mut Paper<'_>, report: &Report<'_>, stage: usize) {
+    let mut open: Vec<&Settled> = report.counting().filter(|one| !one.finding.verdict.is_fine()).collect();
+    let is_shown = |index: &usize| report.settled.iter().any(|other| other.index == *index);
+    // What waits stands under what it waits for.
+    open.retain(|one| one.finding.verdict != Verdict::Blocked || !one.finding.blocked_by.iter().any(is_shown));
+    open.sort_by_key(|one| (level(report, one), one.finding.verdict == Verdict::Unknown));
+    for one in open {
+        entry(paper, report, one);
+    }
+    let met: Vec<(&Settled, &Requirement)> = report
+        .counting()
+        .filter(|one| one.finding.verdict == Verdict::Met)
+        .filter_map(|one| Some((one, report.requirement(one)?)))
+        .filter(|(_, requirement)| requirement.stage == stage)
+        .collect();
+    fold_met(paper, &met);
+}
+
 /// Whether it is left out only because the project is not running yet.
 fn is_for_later(report: &Report<'_>, one: &Settled) -> bool {
     report.requirement(one).is_some_and(|requirement| requirement.concerns(report.role))
@@ -223,7 +242,7 @@ pub(crate) fn evidence(paper: &mut Paper<'_>, indent: usize, one: &Settled) {
 }
 
 /// Where one stands, and what to type next.
-fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
+pub(crate) fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
     let needed = report.counting().filter(|one| level(report, one) == Level::Must);
     let needed: Vec<&Settled> = needed.filter(|one| one.finding.verdict != Verdict::Skipped).collect();
     let count = |verdict: Verdict| needed.iter().filter(|one| one.finding.verdict == verdict).count();

@@ -1,4 +1,4 @@
-use super::{Bench, Fix, quote};
+use super::{Bench, Fix, Part, Whole, quote};
 use crate::finding::Finding;
 use crate::guide::{Requirement, Then};
 use crate::observation::Os;
@@ -71,7 +71,9 @@ impl Case<'_> {
         let group = self.finding.particulars.group.as_deref().unwrap_or("kvm");
         let user = self.bench.account.and_then(|account| account.name.as_deref()).unwrap_or("YOUR-NAME");
         let mut fix = Fix::say(format!("Become a member of the group {group}."));
-        fix.run = vec![self.bench.as_admin(&format!("usermod -aG {} {}", self.quoted(group), self.quoted(user)))];
+        let (before, name, after) = (self.bench.as_admin("usermod -aG "), self.quoted(group), format!(" {}", self.quoted(user)));
+        fix.run = vec![format!("{before}{name}{after}")];
+        fix.part = Some(Part { of: Whole::Groups, before, name, after, title: group.to_owned() });
         fix.admin = true;
         fix.then = Some(Then::SignIn);
         fix.caution = self.bench.admin_caution();

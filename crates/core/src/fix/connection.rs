@@ -82,6 +82,8 @@ fn group_absent(fault: &Case<'_>) -> Fix {
     }
     let mut fix = fault.join_group();
     fix.say = format!("Make the group {group}, and become a member of it.");
+    // With a command of its own before, it cannot be one with others.
+    fix.part = None;
     fix.run.insert(0, fault.bench.as_admin(&format!("groupadd {}", fault.quoted(group))));
     let know = "Most groups come with a package or a driver: only make one by hand if the project says so.";
     fix.caution = Some(fix.caution.map_or_else(|| know.to_owned(), |caution| format!("{know} {caution}")));

@@ -9,7 +9,6 @@ mod path;
 mod shell;
 mod workspace;
 
-pub use package::Package;
 pub use shell::{Shell, quote};
 
 use crate::cause::Cause;
@@ -44,8 +43,50 @@ pub struct Fix {
     pub takes_ms: Option<u64>,
     /// Who suggests it.
     pub source: Source,
-    /// The package that it installs, so that the plan can put packages together.
-    pub package: Option<Package>,
+    /// What its last command does that can be done in one command with others of the kind.
+    pub part: Option<Part>,
+}
+
+/// What can be done in one command with others of its kind: a package to install, a group to join.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Part {
+    /// The kind.
+    pub of: Whole,
+    /// The command up to the name.
+    pub before: String,
+    /// The name, as the command has it.
+    pub name: String,
+    /// The command from the name on.
+    pub after: String,
+    /// What it is for, in words.
+    pub title: String,
+}
+
+/// What parts make up.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Whole {
+    /// Packages of this manager.
+    Packages(String),
+    /// The groups of a user.
+    Groups,
+}
+
+impl Whole {
+    /// The step of several parts, in words.
+    pub fn say(&self, titles: &str) -> String {
+        match self {
+            Self::Packages(manager) => format!("Install {titles} with {manager}."),
+            Self::Groups => format!("Become a member of the groups {titles}."),
+        }
+    }
+
+    /// What stands between two names in the command.
+    pub fn between(&self) -> &'static str {
+        match self {
+            Self::Packages(_) => " ",
+            Self::Groups => ",",
+        }
+    }
 }
 
 /// Who suggests a fix.
@@ -86,7 +127,7 @@ impl Fix {
             download_bytes: None,
             takes_ms: None,
             source: Source::BuiltIn,
-            package: None,
+            part: None,
         }
     }
 }
@@ -230,7 +271,7 @@ fn fill_guide_fix(fix: &GuideFix, finding: &Finding, bench: &Bench<'_>) -> Fix {
         download_bytes: fix.download.map(|size| size.0),
         takes_ms: fix.takes_ms,
         source: Source::Guide,
-        package: None,
+        part: None,
     }
 }
 

@@ -1,6 +1,6 @@
 #![allow(clippy::wildcard_enum_match_arm, reason = "only tools and libraries have packages")]
 
-use super::{Bench, Fix};
+use super::{Bench, Fix, Part, Whole};
 use crate::catalogue;
 use crate::cause::Cause;
 use crate::finding::Finding;
@@ -9,17 +9,6 @@ use crate::inquiry::{Inquiry, Stop, known};
 use crate::observation::Candidate;
 use crate::prelude::*;
 use crate::version::{Fit, Range, Version};
-
-/// A package of a package manager.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Package {
-    /// The manager.
-    pub manager: String,
-    /// The package's name there.
-    pub name: String,
-    /// What it is installed for, in words.
-    pub title: String,
-}
 
 /// How a manager installs: its command, and whether it needs admin rights.
 const INSTALLERS: [(&str, &str, bool); 10] = [
@@ -133,10 +122,13 @@ fn install(requirement: &Requirement, cause: Cause, (manager, name): (&str, Stri
     let missing = matches!(cause, Cause::ToolMissing | Cause::LibraryMissing | Cause::LibraryNoHeaders);
     let verb = if missing { "Install" } else { "Install the current release of" };
     let mut fix = Fix::say(format!("{verb} {}.", requirement.title()));
-    fix.run = vec![if admin { bench.as_admin(&plain) } else { plain }];
+    let full = if admin { bench.as_admin(&plain) } else { plain };
     fix.admin = admin;
     fix.caution = if admin { bench.admin_caution() } else { None };
-    fix.package = Some(Package { manager: manager.to_owned(), name, title: requirement.title() });
+    let before = full.strip_suffix(&name).unwrap_or_default().to_owned();
+    fix.run = vec![full];
+    fix.part =
+        Some(Part { of: Whole::Packages(manager.to_owned()), before, name, after: String::new(), title: requirement.title() });
     Some(fix)
 }
 

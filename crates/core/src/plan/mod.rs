@@ -3,7 +3,7 @@
 mod schedule;
 
 use crate::driver::Settled;
-use crate::fix::{Fix, Package};
+use crate::fix::{Fix, Part, Whole};
 use crate::guide::{Edit, Existence, Guide, Level, Subject, Then};
 use crate::prelude::*;
 use crate::text::join_words;
@@ -58,18 +58,18 @@ pub struct Plan {
 /// guide's order, or because its command is what another step installs. Interruptions are as few and as late as they can be.
 pub fn make(guide: &Guide, settled: &[Settled]) -> Plan {
     let draft = Draft::of(guide, settled);
-    let tasks = draft.tasks(guide);
+    let todo = draft.tasks(guide);
     let mut plan = Plan::default();
     let mut waiting: Vec<usize> = Vec::new();
-    for slot in schedule::schedule(&tasks) {
+    for slot in schedule::schedule(&todo) {
         plan.steps.extend(slot.groups.iter().filter_map(|group| draft.step(group)));
-        waiting.extend(slot.groups.iter().flatten().filter(|index| tasks.get(**index).is_some_and(|task| task.then.is_some())));
+        waiting.extend(slot.groups.iter().flatten().filter(|index| todo.get(**index).is_some_and(|task| task.then.is_some())));
         let Some(event) = slot.then else { continue };
-        let then = |index: &usize| tasks.get(*index).and_then(|task| task.then);
-        let (served, later): (Vec<usize>, Vec<usize>) = waiting.iter().partition(|index| then(index) <= Some(event));
+        let follows = |index: &usize| todo.get(*index).and_then(|task| task.then);
+        let (released, later): (Vec<usize>, Vec<usize>) = waiting.iter().partition(|index| follows(index) <= Some(event));
         waiting = later;
         let mut events: Vec<Step> = slot.events.iter().filter_map(|index| draft.step(&[*index])).collect();
-        if let Some(closing) = draft.closing(event, &served) {
+        if let Some(closing) = draft.closing(event, &released) {
             // A step in words alone that is as weighty is itself the restart or the sign-in, also for the others.
             let serves = |step: &&mut Step| step.then == Some(event) && step.level <= closing.level;
             match events.iter_mut().find(serves) {
@@ -126,7 +126,7 @@ impl<'s> Draft<'s> {
     }
 
     fn tasks(&self, guide: &Guide) -> Vec<Task> {
-        let mut managers: Vec<&str> = Vec::new();
+        let mut wholes: Vec<&Whole> = Vec::new();
         let installs = self.installs(guide);
         let mut tasks = Vec::with_capacity(self.items.len());
         for item in &self.items {
@@ -134,10 +134,10 @@ impl<'s> Draft<'s> {
             let first =
                 requirements.flat_map(|one| one.after.iter().chain(&one.needs)).filter_map(|need| self.by_requirement.get(need));
             let programs = item.fix.run.iter().filter_map(|command| installs.get(program(command)));
-            let merges = item.fix.package.as_ref().map(|package| {
-                managers.iter().position(|manager| *manager == package.manager).unwrap_or_else(|| {
-                    managers.push(&package.manager);
-                    managers.len() - 1
+            let merges = item.fix.part.as_ref().map(|part| {
+                wholes.iter().position(|whole| **whole == part.of).unwrap_or_else(|| {
+                    wholes.push(&part.of);
+                    wholes.len() - 1
                 })
             });
             tasks.push(Task {
@@ -186,18 +186,20 @@ impl<'s> Draft<'s> {
             takes_ms: sum(items.iter().map(|item| item.fix.takes_ms)),
         };
         step.settles.sort_unstable();
-        if let (Some(package), true) = (&fix.package, items.len() > 1) {
-            let packages: Vec<&Package> = items.iter().filter_map(|item| item.fix.package.as_ref()).collect();
-            let names = without_repeats(packages.iter().map(|package| package.name.as_str()));
-            let titles = without_repeats(packages.iter().map(|package| package.title.as_str()));
-            step.say = format!("Install {} with {}.", join_words(&titles, "and"), package.manager);
-            // The commands of the first one, with all packages in place of its own at the end.
+        if let (Some(part), true) = (&fix.part, items.len() > 1) {
+            let parts: Vec<&Part> = items.iter().filter_map(|item| item.fix.part.as_ref()).collect();
+            let names = without_repeats(parts.iter().map(|part| part.name.as_str()));
+            let titles = without_repeats(parts.iter().map(|part| part.title.as_str()));
+            step.say = part.of.say(&join_words(&titles, "and"));
             if let Some(last) = step.run.last_mut() {
-                let start = last.strip_suffix(&package.name).unwrap_or_default();
-                *last = format!("{start}{}", names.join(" "));
+                *last = format!("{}{}{}", part.before, names.join(part.of.between()), part.after);
             }
-            let choices = without_repeats(items.iter().filter_map(|item| item.fix.choice.as_deref()));
-            step.choice = (!choices.is_empty()).then(|| choices.join(" "));
+            let all = |word: fn(&Fix) -> Option<&str>| {
+                let words = without_repeats(items.iter().filter_map(|item| word(item.fix)));
+                (!words.is_empty()).then(|| words.join(" "))
+            };
+            step.choice = all(|fix| fix.choice.as_deref());
+            step.caution = all(|fix| fix.caution.as_deref());
         }
         Some(step)
     }

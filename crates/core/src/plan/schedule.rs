@@ -241,6 +241,17 @@ fn without_rings(tasks: &[Task]) -> Vec<Vec<usize>> {
     needs
 }
 
+/// What could come next: best what none could join later, then with the same rights as before, then by weight and the guide's order.
+#[derive(Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+struct Choice {
+    /// How many could still join it, when others are done.
+    missing: usize,
+    changes_rights: bool,
+    first: (Level, usize),
+    /// The kind of command; none for one that stands alone.
+    kind: Option<usize>,
+}
+
 /// How many times in a row it is tried out which of several kinds should come first; beyond, the one that the fewest could still join does.
 const TRIES: usize = 6;
 
@@ -305,15 +316,12 @@ impl<'t> Grouping<'t> {
     fn ready(&mut self, index: usize) {
         let Some(task) = self.graph.tasks.get(index) else { return };
         let entry = (task.level, index);
-        match task.merges.and_then(|kind| self.kinds.get_mut(kind)) {
-            Some((ready, missing)) => {
-                ready.insert(entry);
-                *missing -= 1;
-            }
-            None => {
-                let [admin, other] = &mut self.single;
-                (if task.admin { admin } else { other }).insert(entry);
-            }
+        if let Some((ready, missing)) = task.merges.and_then(|kind| self.kinds.get_mut(kind)) {
+            ready.insert(entry);
+            *missing -= 1;
+        } else {
+            let [admin, other] = &mut self.single;
+            (if task.admin { admin } else { other }).insert(entry);
         }
     }
 
@@ -327,39 +335,38 @@ impl<'t> Grouping<'t> {
         }
     }
 
-    fn next(&mut self) -> Option<Vec<usize>> {
-        // Where it goes on with the same rights, the weightiest, then as the guide has it.
-        let key = |admin: bool, entry: (Level, usize)| (admin != self.admin, entry);
+    /// What could come next.
+    fn choices(&self) -> Vec<Choice> {
         let [admin, other] = &self.single;
-        let singles =
-            [(true, admin), (false, other)].into_iter().filter_map(|(admin, ready)| Some((key(admin, *ready.first()?), None)));
-        let rights = |entry: &(Level, usize)| self.graph.tasks.get(entry.1).is_some_and(|task| task.admin);
-        let kinds = self.kinds.iter().enumerate().filter_map(|(kind, (ready, missing))| {
-            let first = ready.first()?;
-            Some((*missing, (key(rights(first), *first), Some(kind))))
-        });
-        let complete = kinds.clone().filter(|(missing, _)| *missing == 0).map(|(_, choice)| choice);
-        let choice = singles.chain(complete).min_by_key(|(key, _)| *key);
-        let ((_, (_, index)), kind) = choice.or_else(|| {
-            let rest =
-                |choice: &(usize, ((bool, (Level, usize)), Option<usize>))| choice.1.1.map_or(0, |kind| self.rest_after(kind));
-            let best = if self.tries > 0 && kinds.clone().count() > 1 {
-                kinds.min_by_key(|choice| (rest(choice), *choice))
-            } else {
-                kinds.min()
-            };
-            best.map(|(_, choice)| choice)
-        })?;
-        let group = if let Some(kind) = kind {
+        let single = [admin, other].into_iter().map(|ready| (ready, 0, None));
+        let kinds = self.kinds.iter().enumerate().map(|(kind, (ready, missing))| (ready, *missing, Some(kind)));
+        let choice = |(ready, missing, kind): (&BTreeSet<(Level, usize)>, usize, Option<usize>)| {
+            let first = *ready.first()?;
+            let admin = self.graph.tasks.get(first.1)?.admin;
+            Some(Choice { missing, changes_rights: admin != self.admin, first, kind })
+        };
+        single.chain(kinds).filter_map(choice).collect()
+    }
+
+    fn next(&mut self) -> Option<Vec<usize>> {
+        let mut choices = self.choices();
+        choices.sort_unstable();
+        let mut choice = *choices.first()?;
+        // Where each could still be joined by others, what comes after decides.
+        if choice.missing > 0 && choices.len() > 1 && self.tries > 0 {
+            choice = choices.into_iter().min_by_key(|choice| (choice.kind.map(|kind| self.rest_after(kind)), *choice))?;
+        }
+        let index = choice.first.1;
+        let admin = self.graph.tasks.get(index)?.admin;
+        let group = if let Some(kind) = choice.kind {
             self.take(kind)
         } else {
-            let admin = self.graph.tasks.get(index)?.admin;
             let [with, without] = &mut self.single;
             (if admin { with } else { without }).pop_first();
             self.complete(index);
             vec![index]
         };
-        self.admin = self.graph.tasks.get(index).is_some_and(|task| task.admin);
+        self.admin = admin;
         Some(group)
     }
 

@@ -1,0 +1,239 @@
+//! What every command that looks at a machine shares: the guide, the machine, what is checked, the questions before.
+
+use crate::arguments::{Check, How, Shown};
+use crate::ask;
+use crate::exit::Failure;
+use crate::look::progress::ProgressLine;
+use crate::look::{Detail, Ink, Look, Paper};
+use build_setup_ready::consent::asked_for;
+use build_setup_ready::driver::{Consent, Selection};
+use build_setup_ready::guide::{Guide, Role};
+use build_setup_ready::report::Report;
+use build_setup_ready::text::{join_words, nearest};
+use build_setup_ready::{
+    Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Memory, Preflight, Remembered, state_folder,
+};
+use std::io::Write;
+use std::path::Path;
+use std::sync::Arc;
+
+/// Checks what was asked for, after the questions that a person must answer first; gives the consent too, so that it need not be asked for twice.
+/// `for_people`: the result is one that a person reads, and they may be asked.
+pub(crate) fn checked<'f>(
+    file: &'f GuideFile,
+    typed: &Check,
+    (for_people, interrupt): (bool, &Interrupt),
+    look: &Look,
+) -> Result<(Report<'f>, Consent), Failure> {
+    let how = &typed.how;
+    let mut selection = resolve(typed, &file.guide)?;
+    let memory: Option<Remembered<LastResult>> = memory(file, how);
+    let before = memory.as_ref().filter(|_| typed.again).and_then(Remembered::read);
+    if typed.again {
+        choose_open(&mut selection, before.as_ref(), &file.guide, look);
+    }
+    if before.is_none() && for_people {
+        ask_role(&mut selection, &file.guide, look);
+    }
+    ask_consent(&mut selection, how, file, look);
+    let whole = selection.only.is_empty() && selection.stage.is_none();
+    let consent = selection.consent;
+    let report = looked(file, how, selection, interrupt, look)?;
+    // A part that was asked for by name says nothing about the rest; nor does what was cut short.
+    if let Some(memory) = memory.filter(|_| (whole || before.is_some()) && !report.frame.interrupted) {
+        let open = report.settled.iter().filter(|one| !one.finding.verdict.is_fine()).filter_map(|one| report.requirement(one));
+        let role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
+        // Nothing is lost where it cannot be remembered: the next preflight looks at everything.
+        let _ = memory.write(&LastResult { role, open: open.map(|one| one.id.clone()).collect() });
+    }
+    Ok((report, consent))
+}
+
+/// Where something is remembered of this guide; `None` where the user has no home folder.
+pub(crate) fn memory<T: Memory>(file: &GuideFile, how: &How) -> Option<Remembered<T>> {
+    state_folder().map(|folder| Remembered::in_folder(&folder, &file.path, how.machine.as_deref()))
+}
+
+/// Looks at the machine, with progress.
+pub(crate) fn looked<'f>(
+    file: &'f GuideFile,
+    how: &How,
+    selection: Selection,
+    interrupt: &Interrupt,
+    look: &Look,
+) -> Result<Report<'f>, Failure> {
+    let host = host(how.machine.as_deref(), file, how.time_limit, interrupt)?;
+    check(file, selection, how.jobs, (&*host, interrupt), look)
+}
+
+/// Asks for the role, where the guide has some and none was typed; or says that one could be, where nobody can be asked.
+pub(crate) fn ask_role(selection: &mut Selection, guide: &Guide, look: &Look) {
+    if selection.role.is_some() || guide.roles.is_empty() || look.detail == Detail::Quiet {
+        return;
+    }
+    if ask::somebody_is_there() {
+        selection.role = ask::role(guide, look);
+    } else {
+        note_about_roles(guide, look);
+    }
+}
+
+/// Asks whether the guide's commands may be run, where there are some and nothing was typed about them.
+pub(crate) fn ask_consent(selection: &mut Selection, how: &How, file: &GuideFile, look: &Look) {
+    if how.machine.is_none() && selection.consent == Consent::Withheld {
+        let commands = asked_for(&file.guide, selection);
+        if !commands.is_empty() && ask::consent(&commands, &file.sha256, &file.folder(), look) {
+            selection.consent = Consent::Given;
+        }
+    }
+}
+
+/// Chooses what was open last time, for the role of then.
+fn choose_open(selection: &mut Selection, before: Option<&LastResult>, guide: &Guide, look: &Look) {
+    let open: Vec<usize> = before.into_iter().flat_map(|before| &before.open).filter_map(|id| guide.find(id)).collect();
+    if selection.role.is_none() {
+        selection.role = before.and_then(|before| before.role.as_deref()).and_then(|role| guide.role(role));
+    }
+    let note = match (before, open.len()) {
+        (None, _) => "Note: nothing is remembered of this guide, so everything is checked.".to_owned(),
+        (Some(_), 0) => "Note: nothing was open last time, so everything is checked.".to_owned(),
+        (Some(_), count) => {
+            format!("Note: this checks only what was open last time ({count}). For everything, leave out --again.")
+        }
+    };
+    selection.only = open;
+    if look.detail != Detail::Quiet {
+        let mut paper = Paper::for_errors(look);
+        paper.block(0, &note, Ink::Quiet);
+        paper.gap();
+        let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    }
+}
+
+/// The guide that was named, or the nearest one.
+pub(crate) fn load_guide(shown: &Shown) -> Result<GuideFile, Failure> {
+    let path = match &shown.guide {
+        // A folder means the guide in it.
+        Some(path) if path.is_dir() => path.join(GUIDE_FILE),
+        Some(path) => path.clone(),
+        None => {
+            let here = std::env::current_dir()
+                .map_err(|error| Failure::Software(format!("this folder cannot be found out: {error}")))?;
+            let found = GuideFile::find(&here)?;
+            found.strip_prefix(&here).map(Path::to_owned).unwrap_or(found)
+        }
+    };
+    Ok(GuideFile::load(&path)?)
+}
+
+/// This machine, or a described one.
+pub(crate) fn host(
+    machine: Option<&Path>,
+    file: &GuideFile,
+    limit: std::time::Duration,
+    interrupt: &Interrupt,
+) -> Result<Box<dyn Host>, Failure> {
+    Ok(match machine {
+        Some(path) => Box::new(Described::load(path)?),
+        None => Box::new(Live::for_guide(file).time_limit(limit).interrupt(interrupt)),
+    })
+}
+
+/// Checks, with progress, until it is done or the person interrupts.
+pub(crate) fn check<'f>(
+    file: &'f GuideFile,
+    selection: Selection,
+    jobs: Option<u16>,
+    (host, interrupt): (&dyn Host, &Interrupt),
+    look: &Look,
+) -> Result<Report<'f>, Failure> {
+    let switch = interrupt.clone();
+    // A second handler cannot be set; the first one serves.
+    let _ = ctrlc::set_handler(move || switch.raise());
+    let line = Arc::new(ProgressLine::start(look));
+    let (news, findings) = (Arc::clone(&line), Arc::clone(&line));
+    let mut preflight = Preflight::new(&file.guide)
+        .select(selection)
+        .interrupt(interrupt)
+        .guide_source(file.path.display().to_string(), file.sha256.clone())
+        .on_progress(move |progress| news.update(progress))
+        .on_finding(move |requirement, finding| findings.learn(requirement, finding));
+    if let Some(jobs) = jobs {
+        preflight = preflight.jobs(usize::from(jobs));
+    }
+    let report = preflight.run(host).map_err(|error| Failure::Software(error.to_string()))?;
+    drop(preflight);
+    drop(line);
+    Ok(report)
+}
+
+pub(crate) fn resolve(typed: &Check, guide: &Guide) -> Result<Selection, Failure> {
+    let find = |what: &str, word: &str, known: Vec<&str>| {
+        known.iter().position(|one| *one == word).ok_or_else(|| wrong_word(what, word, &known))
+    };
+    let role = |word: &String| find("role", word, guide.roles.iter().map(|role| role.id.as_str()).collect());
+    let stage = |word: &String| find("stage", word, guide.stages.iter().map(|stage| stage.id.as_str()).collect());
+    let id = |word: &String| find("requirement", word, guide.requirements.iter().map(|one| one.id.as_str()).collect());
+    Ok(Selection {
+        role: typed.how.role.as_ref().map(role).transpose()?,
+        only: typed.only.iter().map(id).collect::<Result<_, _>>()?,
+        stage: typed.stage.as_ref().map(stage).transpose()?,
+        after_start: typed.after_start,
+        offline: typed.how.offline,
+        consent: if typed.how.allow_commands { Consent::Given } else { Consent::Withheld },
+    })
+}
+
+/// A word that the guide does not have, with the nearest that it has.
+pub(crate) fn wrong_word(what: &str, word: &str, known: &[&str]) -> Failure {
+    let note = match nearest(word, known.iter().copied()) {
+        Some(near) => format!("Did you mean {near}?"),
+        None if known.is_empty() => format!("The guide has no {what}s."),
+        None => {
+            let shown: Vec<&str> = known.iter().take(30).copied().collect();
+            let rest = if known.len() > shown.len() { format!(" and {} more", known.len() - shown.len()) } else { String::new() };
+            format!("The guide has {}{rest}.", join_words(&shown, "and"))
+        }
+    };
+    Failure::Word { message: format!("this guide has no {what} called {word}"), note }
+}
+
+fn note_about_roles(guide: &Guide, look: &Look) {
+    let roles: Vec<&str> = guide.roles.iter().map(|role| role.id.as_str()).collect();
+    let mut paper = Paper::for_errors(look);
+    let note =
+        format!("Note: this checks what every role needs. To check only what you need: --role {}", join_words(&roles, "or"));
+    paper.block(0, &note, Ink::Quiet);
+    paper.gap();
+    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+}
+
+/// What to type to check once more.
+pub(crate) fn again(typed: &Check, shown: &Shown, role: Option<&Role>) -> String {
+    let mut words = vec!["setup-ready preflight".to_owned()];
+    let mut option = |name: &str, value: String| words.push(format!("--{name} {value}"));
+    let quoted = |text: &str| build_setup_ready::fix::quote(text, build_setup_ready::fix::Shell::Posix);
+    if let Some(guide) = &shown.guide {
+        option("guide", quoted(&guide.display().to_string()));
+    }
+    if let Some(machine) = &typed.how.machine {
+        option("machine", quoted(&machine.display().to_string()));
+    }
+    if let Some(role) = role {
+        option("role", quoted(&role.id));
+    }
+    if let Some(stage) = &typed.stage {
+        option("stage", quoted(stage));
+    }
+    if !typed.only.is_empty() {
+        option("only", quoted(&typed.only.join(",")));
+    }
+    for (name, on) in
+        [("after-start", typed.after_start), ("offline", typed.how.offline), ("allow-commands", typed.how.allow_commands)]
+    {
+        if on {
+            words.push(format!("--{name}"));
+        }
+    }
+    words.join(" ")
+}

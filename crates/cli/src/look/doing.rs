@@ -1,0 +1,50 @@
+//! How one thing to do is laid out, wherever it stands: commands to copy, a line to add, why this one, what to mind.
+
+use super::{Ink, Paper};
+use build_setup_ready::fix::Fix;
+use build_setup_ready::guide::{Edit, GuideFix};
+use build_setup_ready::plan::Step;
+
+/// What a step, a fix and a guide's fix have in common.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Doing<'a> {
+    run: &'a [String],
+    edit: Option<&'a Edit>,
+    choice: Option<&'a str>,
+    caution: Option<&'a str>,
+}
+
+impl<'a> From<&'a Step> for Doing<'a> {
+    fn from(step: &'a Step) -> Self {
+        Self { run: &step.run, edit: step.edit.as_ref(), choice: step.choice.as_deref(), caution: step.caution.as_deref() }
+    }
+}
+
+impl<'a> From<&'a Fix> for Doing<'a> {
+    fn from(fix: &'a Fix) -> Self {
+        Self { run: &fix.run, edit: fix.edit.as_ref(), choice: fix.choice.as_deref(), caution: fix.caution.as_deref() }
+    }
+}
+
+impl<'a> From<&'a GuideFix> for Doing<'a> {
+    fn from(fix: &'a GuideFix) -> Self {
+        Self { run: &fix.run, edit: fix.edit.as_ref(), choice: None, caution: fix.caution.as_deref() }
+    }
+}
+
+impl Doing<'_> {
+    /// Lays it out under its words; commands stand `further` in.
+    pub(crate) fn draw(&self, paper: &mut Paper<'_>, indent: usize, further: usize) {
+        self.run.iter().for_each(|command| paper.copyable(indent + further, command));
+        if let Some(edit) = self.edit {
+            paper.block(indent, &format!("Add this line to {}:", edit.file), Ink::Body);
+            paper.copyable(indent + further, &edit.append);
+        }
+        if let Some(choice) = self.choice {
+            paper.block(indent, choice, Ink::Quiet);
+        }
+        if let Some(caution) = self.caution {
+            paper.labelled(indent, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
+        }
+    }
+}
