@@ -151,7 +151,9 @@ fn a_package_that_is_too_old_is_not_offered_as_the_cure() {
     bench.program("apt-get", "exit 1");
     bench.program(
         "apt-cache",
-        "case $3 in *-new) echo '  Candidate: 1:2.4-1';; *-old) echo '  Candidate: 1.9-1';; esac; test \"$1 $2\" = 'policy --'",
+        "echo apt:; echo '  500 file:/srv ./ Packages'
+         case $4 in *-new) echo \"$4:\"; echo '  Candidate: 1:2.4-1';; *-old) echo \"$4:\"; echo '  Candidate: 1.9-1';; esac
+         test \"$1 $2 $3\" = 'policy -- apt'",
     );
     let (_, report) = bench.report(&[], &[]);
     let fix = |id: &str| of(&report, id)["fixes"][0].clone();

@@ -259,6 +259,11 @@ impl<'t> Fields<'t> {
         tables
     }
 
+    /// The table that an entry of this one is, called `section` in messages.
+    pub fn entry_table(&self, value: &'t Spanned<DeValue<'t>>, section: &'static str) -> Option<Fields<'t>> {
+        Some(Fields::new((value.get_ref().as_table()?, value.span()), section, "", self.problems))
+    }
+
     /// All keys with their values, in the order of the text, for a table whose keys are free.
     pub fn entries(&self) -> Vec<(Placed<&'t str>, &'t Spanned<DeValue<'t>>)> {
         let place = |(key, value): (&'t Spanned<_>, _)| {

@@ -80,6 +80,8 @@ pub struct Particulars {
     pub group: Option<String>,
     /// It ends by itself: waiting may be enough.
     pub passing: bool,
+    /// It is somebody else's, so that changing it takes admin rights.
+    pub foreign: bool,
     /// How much is missing.
     pub short_by: Option<Size>,
 }

@@ -34,6 +34,7 @@ pub mod fix;
 pub mod guide;
 pub mod inquiry;
 pub mod known;
+pub mod manager;
 pub mod observation;
 pub mod plan;
 pub mod probe;

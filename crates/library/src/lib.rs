@@ -53,8 +53,8 @@ pub use live::Live;
 pub use preflight::{Preflight, Progress};
 pub use setup_ready_core::assess::{OFFLINE, wanted};
 pub use setup_ready_core::{
-    cause, condition, consent, document, driver, finding, fix, guide, inquiry, known, observation, plan, probe, problem, report,
-    text, version,
+    cause, condition, consent, document, driver, finding, fix, guide, inquiry, known, manager, observation, plan, probe, problem,
+    report, text, version,
 };
 pub use state::{LastResult, Memory, Remembered, WalkPlace, state_folder};
 pub use watch::Watch;

@@ -59,10 +59,8 @@ impl Watch {
             let now = host.observe(&answer.probe);
             now != *answer.observation && !matches!(now, Observation::CouldNotLook(_))
         };
-        self.answers.iter().find(differs).map(|answer| match &*answer.probe {
-            Probe::PortBinding(place) => place.to_string(),
-            probe => probe.to_string(),
-        })
+        let answer = self.answers.iter().find(differs)?;
+        Some(if let Probe::PortBinding(place) = &*answer.probe { place.to_string() } else { answer.probe.to_string() })
     }
 }
 

@@ -10,7 +10,13 @@ use crate::prelude::*;
 pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Finding, Stop> {
     let state = inquiry.path(&wanted.path, wanted.contains.as_ref())?;
     let finding = judge(wanted, state);
-    Ok(finding.with(Particulars { path: Some(state.path.clone()), passing: state.mine == Some(true), ..Particulars::default() }))
+    let foreign = match state.nature {
+        Nature::Missing | Nature::Dangling(_) => !state.writable,
+        Nature::File | Nature::Folder | Nature::Other => state.mine == Some(false),
+    };
+    let particulars =
+        Particulars { path: Some(state.path.clone()), passing: state.mine == Some(true), foreign, ..Particulars::default() };
+    Ok(finding.with(particulars))
 }
 
 fn word(kind: PathKind) -> &'static str {

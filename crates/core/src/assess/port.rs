@@ -41,7 +41,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Finding, St
                     _ => held.push((place, holder)),
                 }
             }
-            Binding::Denied(from) => return Ok(denied(place, *from)),
+            Binding::Denied(from) => return with_alternative(inquiry, place, denied(place, *from), Particulars::default()),
             Binding::Reserved => {
                 let message = format!("{place} is reserved by the system, although no program uses it.");
                 return with_alternative(
@@ -123,7 +123,6 @@ fn denied(place: &PortPlace, from: Option<u16>) -> Finding {
         _ => Finding::unmet(Cause::PortReserved, format!("The system does not let you open {place}.")),
     }
     .found("permission denied")
-    .with(about(place))
 }
 
 fn found_held(

@@ -15,9 +15,9 @@ pub(super) fn fixes(
     requirement: &Requirement,
     finding: &Finding,
     cause: Cause,
-    (bench, refused): (&Bench<'_>, &[String]),
+    (bench, refused, own): (&Bench<'_>, &[String], Option<bool>),
 ) -> Vec<Fix> {
-    let fault = Case { requirement, finding, bench, refused };
+    let fault = Case { requirement, finding, bench, refused, own };
     match cause {
         Cause::ToolMissing if finding.particulars.path.is_some() => vec![fault.link()],
         Cause::ToolMissing | Cause::ToolTooOld => vec![fault.install()],
@@ -35,7 +35,8 @@ pub(super) fn fixes(
             vec![Fix::say(format!("Uninstall {}, or take its folder off PATH while you work on this project.", fault.title()))]
         }
         Cause::PortHeld => fault.port_held(),
-        Cause::PortPrivileged | Cause::PortReserved => vec![fault.another_port()],
+        Cause::PortPrivileged => vec![fault.privileged_port()],
+        Cause::PortReserved => vec![fault.another_port()],
         Cause::PortNoAddress => {
             vec![Fix::say("Correct the address in the project's settings, or connect the network that has it.")]
         }
@@ -213,8 +214,13 @@ impl Case<'_> {
     }
 
     fn make_executable(&self) -> Fix {
-        let mut fix = Fix::say(format!("Make {} executable, if you trust it.", self.path()));
-        fix.run = vec![format!("chmod +x {}", self.quoted(self.path()))];
+        let say = format!("Make {} executable, if you trust it.", self.path());
+        let command = format!("chmod +x {}", self.quoted(self.path()));
+        if self.own == Some(false) {
+            return self.admin_step(say, &[&command]);
+        }
+        let mut fix = Fix::say(say);
+        fix.run = vec![command];
         fix
     }
 
@@ -245,6 +251,19 @@ impl Case<'_> {
             fix.caution = Some("Whatever it was doing is lost: look at what it is before you stop it.".to_owned());
         }
         vec![fix]
+    }
+
+    /// Below the limit: another port, or a lower limit (ip(7), `ip_unprivileged_port_start`).
+    fn privileged_port(&self) -> Fix {
+        let Subject::Port(port) = &self.requirement.subject else { return self.another_port() };
+        let (None, Some(number), Some(Os::Linux)) = (&port.set_by, self.finding.particulars.port, self.bench.os) else {
+            return self.another_port();
+        };
+        let command = format!("sysctl net.ipv4.ip_unprivileged_port_start={number}");
+        let say = format!("Let programs of every user open ports from {number} on, until the next restart.");
+        let mut fix = self.admin_step(say, &[&command]);
+        fix.warn("Until then any program of any user can take the place of a service on one of these ports.");
+        fix
     }
 
     /// Setting the project's port to one that is free.

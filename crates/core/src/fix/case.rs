@@ -12,6 +12,8 @@ pub(super) struct Case<'a> {
     pub(super) bench: &'a Bench<'a>,
     /// Why no package was offered, a sentence each.
     pub(super) refused: &'a [String],
+    /// Whether the file that it is about is the person's own.
+    pub(super) own: Option<bool>,
 }
 
 impl Case<'_> {
@@ -77,6 +79,25 @@ impl Case<'_> {
         fix.admin = true;
         fix.then = Some(Then::SignIn);
         fix.caution = self.bench.admin_caution();
+        if let Some(price) = price_of(group) {
+            fix.warn(price);
+        }
         fix
+    }
+}
+
+/// What membership in a group costs in security, where it is not known to be harmless.
+fn price_of(group: &str) -> Option<&'static str> {
+    match group {
+        // Rights to devices and their like, as distributions describe them.
+        "audio" | "video" | "render" | "input" | "kvm" | "dialout" | "uucp" | "plugdev" | "cdrom" | "floppy" | "tape" | "lp"
+        | "scanner" | "netdev" | "bluetooth" | "users" | "games" | "lock" => None,
+        "root" | "sudo" | "wheel" | "admin" | "disk" | "kmem" | "shadow" => {
+            Some("This group is as good as admin rights: whatever you start can then change everything on this machine.")
+        }
+        _ => Some(
+            "Look at what the members of this group may do: where it may talk to a program that runs as administrator (a container \
+             engine, for example), it is as good as admin rights.",
+        ),
     }
 }

@@ -86,7 +86,7 @@ fn group_absent(fault: &Case<'_>) -> Fix {
     fix.part = None;
     fix.run.insert(0, fault.bench.as_admin(&format!("groupadd {}", fault.quoted(group))));
     let know = "Most groups come with a package or a driver: only make one by hand if the project says so.";
-    fix.caution = Some(fix.caution.map_or_else(|| know.to_owned(), |caution| format!("{know} {caution}")));
+    fix.warn(know);
     fix
 }
 

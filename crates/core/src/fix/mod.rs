@@ -114,6 +114,14 @@ impl Fix {
         !self.run.is_empty() || self.edit.is_some()
     }
 
+    /// Says one more thing to know before, ahead of the others.
+    pub(crate) fn warn(&mut self, caution: &str) {
+        self.caution = Some(match self.caution.take() {
+            Some(other) => format!("{caution} {other}"),
+            None => caution.to_owned(),
+        });
+    }
+
     /// A fix of the software's own, in words.
     pub(crate) fn say(say: impl Into<String>) -> Self {
         Self {
@@ -211,9 +219,21 @@ pub fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &F
     if let Some(fix) = offer.fix {
         return Ok(vec![fix]);
     }
-    let mut fixes = built_in::fixes(requirement, finding, cause, (&bench, &offer.refused));
+    let own = match (&finding.particulars.path, cause) {
+        (Some(path), Cause::ToolNotExecutable) => is_own(inquiry, path)?,
+        _ => None,
+    };
+    let mut fixes = built_in::fixes(requirement, finding, cause, (&bench, &offer.refused, own));
     fixes.truncate(1);
     Ok(fixes)
+}
+
+/// Whether a file is this person's own; `None` where it cannot be found out.
+///
+/// # Errors
+/// When the answer is still to come.
+fn is_own(inquiry: &mut Inquiry<'_>, path: &str) -> Result<Option<bool>, Stop> {
+    Ok(known(inquiry.path(path, None))?.and_then(|state| state.mine))
 }
 
 /// The alternatives of a finding with the best fix of each, the cheapest first: without admin rights, without a restart, with little to

@@ -1,39 +1,15 @@
 #![allow(clippy::wildcard_enum_match_arm, reason = "only tools and libraries have packages")]
 
-use super::{Bench, Fix, Part, Whole};
+use super::{Bench, Fix, Part, Whole, quote};
 use crate::catalogue;
 use crate::cause::Cause;
 use crate::finding::Finding;
-use crate::guide::{Requirement, Subject};
+use crate::guide::{Requirement, Subject, Then};
 use crate::inquiry::{Inquiry, Stop, known};
-use crate::observation::Candidate;
+use crate::manager::Manager;
+use crate::observation::{Candidate, Offered};
 use crate::prelude::*;
 use crate::version::{Fit, Range, Version};
-
-/// How a manager installs: its command, and whether it needs admin rights.
-const INSTALLERS: [(&str, &str, bool); 10] = [
-    ("apt", "apt-get install", true),
-    ("dnf", "dnf install", true),
-    ("zypper", "zypper install", true),
-    ("pacman", "pacman -S", true),
-    ("apk", "apk add", true),
-    ("brew", "brew install", false),
-    ("port", "port install", true),
-    ("winget", "winget install", false),
-    ("scoop", "scoop install", false),
-    ("choco", "choco install", true),
-];
-
-/// Whether a manager changes the machine for everyone.
-pub(crate) fn needs_admin(manager: &str) -> bool {
-    INSTALLERS.iter().any(|(name, _, admin)| *name == manager && *admin)
-}
-
-/// The command that installs packages with a manager, without what gives it admin rights.
-pub(crate) fn command(manager: &str, packages: &[&str]) -> Option<String> {
-    let (_, command, _) = INSTALLERS.iter().find(|(name, ..)| *name == manager)?;
-    Some(format!("{command} {}", packages.join(" ")))
-}
 
 fn installing_helps(cause: Cause) -> bool {
     matches!(
@@ -47,6 +23,11 @@ fn installing_helps(cause: Cause) -> bool {
             | Cause::LibraryTooOld
             | Cause::LibraryNoHeaders
     )
+}
+
+/// What is broken is installed already.
+fn is_damaged(cause: Cause) -> bool {
+    matches!(cause, Cause::ToolBroken | Cause::ToolWrongArch)
 }
 
 /// What package managers can do for a finding.
@@ -78,11 +59,17 @@ pub(super) fn offer<'a>(
     for (manager, name) in packages_for(&requirement.subject, bench.managers) {
         match known(inquiry.candidate(manager, &name))? {
             Some(Candidate::Absent) => offer.refused.push(format!("{manager} knows no package {name}.")),
-            Some(Candidate::Version(version)) if !does(range.as_ref(), &name, version) => {
-                offer.refused.push(format!("The package {name} of {manager} is {}, which does not do.", plain(version)));
+            Some(Candidate::Version(offered)) if !does(range.as_ref(), &name, &offered.version) => {
+                let version = plain(&offered.version);
+                offer.refused.push(format!("The package {name} of {manager} is {version}, which does not do."));
             }
-            Some(Candidate::Version(_)) | None => {
-                offer.fix = install(requirement, cause, (manager, name), bench);
+            candidate => {
+                let own = match &finding.particulars.path {
+                    Some(path) => super::is_own(inquiry, path)?,
+                    None => None,
+                };
+                let wish = Wish { requirement, cause, finding, own };
+                offer.fix = Manager::find(manager).map(|manager| install(&wish, (manager, &name), candidate, bench));
                 break;
             }
         }
@@ -116,20 +103,77 @@ fn does(range: Option<&Range>, name: &str, version: &str) -> bool {
     matches!(fit, Fit::Inside | Fit::Incomparable)
 }
 
-fn install(requirement: &Requirement, cause: Cause, (manager, name): (&str, String), bench: &Bench<'_>) -> Option<Fix> {
-    let admin = needs_admin(manager);
-    let plain = command(manager, &[&name])?;
-    let missing = matches!(cause, Cause::ToolMissing | Cause::LibraryMissing | Cause::LibraryNoHeaders);
-    let verb = if missing { "Install" } else { "Install the current release of" };
-    let mut fix = Fix::say(format!("{verb} {}.", requirement.title()));
-    let full = if admin { bench.as_admin(&plain) } else { plain };
-    fix.admin = admin;
-    fix.caution = if admin { bench.admin_caution() } else { None };
-    let before = full.strip_suffix(&name).unwrap_or_default().to_owned();
-    fix.run = vec![full];
-    fix.part =
-        Some(Part { of: Whole::Packages(manager.to_owned()), before, name, after: String::new(), title: requirement.title() });
-    Some(fix)
+/// What is to be installed, and for what.
+struct Wish<'a> {
+    requirement: &'a Requirement,
+    cause: Cause,
+    finding: &'a Finding,
+    /// Whether what is there now is the person's own.
+    own: Option<bool>,
+}
+
+fn install(wish: &Wish<'_>, (manager, name): (&Manager, &str), candidate: Option<&Candidate>, bench: &Bench<'_>) -> Fix {
+    let title = wish.requirement.title();
+    let offered = match candidate {
+        Some(Candidate::Version(offered)) => Some(offered),
+        _ => None,
+    };
+    let without_rights = manager.admin && bench.account.is_some_and(|account| account.admin == Some(false));
+    if without_rights
+        && manager.word == "apt"
+        && wish.cause == Cause::ToolMissing
+        && offered.is_some_and(|offered| offered.others == Some(0))
+    {
+        return unpack(&title, name, offered);
+    }
+    let admin = |command: &str| if manager.admin { bench.as_admin(command) } else { command.to_owned() };
+    // What is elsewhere is not the package's: it would still be found first.
+    let path = wish.finding.particulars.path.as_deref().filter(|_| wish.cause != Cause::LibraryTooOld);
+    let elsewhere = path.filter(|path| manager.puts_programs_in(path) == Some(false));
+    let again = is_damaged(wish.cause) && elsewhere.is_none();
+    let verb = match wish.cause {
+        _ if again => "Install again",
+        Cause::ToolTooOld | Cause::LibraryTooOld => "Install the current release of",
+        _ => "Install",
+    };
+    let mut fix = Fix::say(format!("{verb} {title}."));
+    let before = format!("{} ", admin(if again { manager.reinstall } else { manager.install }));
+    fix.run = vec![format!("{before}{name}")];
+    fix.admin = manager.admin;
+    fix.caution = if manager.admin { bench.admin_caution() } else { None };
+    fix.download_bytes = offered.and_then(|offered| offered.download_bytes);
+    if let Some(path) = elsewhere {
+        fix.say = format!("{verb} {title}, and move {path} aside, which would still be found first.");
+        let aside = format!("mv {} {}", quote(path, bench.shell), quote(&format!("{path}.old"), bench.shell));
+        fix.run.push(if wish.own == Some(true) { aside } else { bench.as_admin(&aside) });
+    } else if candidate == Some(&Candidate::Unlisted) {
+        fix.say = format!("Have {} fetch its list of packages, which is not here yet; then install {title}.", manager.word);
+        fix.run.insert(0, admin("apt-get update"));
+    } else if !again {
+        let of = Whole::Packages(manager.word.to_owned());
+        fix.part = Some(Part { of, before, name: name.to_owned(), after: String::new(), title });
+    }
+    fix
+}
+
+/// A package in one's own home folder, for whom may not install any: fetched, unpacked, its programs linked to where they are found.
+fn unpack(title: &str, name: &str, offered: Option<&Offered>) -> Fix {
+    let folder = format!("~/.local/opt/{name}");
+    let mut fix = Fix::say(format!(
+        "Install {title} for yourself alone, without admin rights: its package is unpacked into {folder}, and its programs get links in \
+         ~/.local/bin (a folder that most systems put on PATH at the next sign-in once it exists)."
+    ));
+    fix.run = vec![
+        format!("mkdir -p {folder} ~/.local/bin"),
+        format!("env -C {folder} apt-get download {name}"),
+        format!("dpkg -x {folder}/{name}_*.deb {folder}"),
+        format!("ln -s {folder}/usr/bin/* ~/.local/bin/"),
+    ];
+    fix.then = Some(Then::SignIn);
+    fix.caution =
+        Some("It gets no updates, and a program that looks for files of its own under /usr does not find them.".to_owned());
+    fix.download_bytes = offered.and_then(|offered| offered.download_bytes);
+    fix
 }
 
 /// The packages for managers of this machine, in the machine's order: the guide's, or where the guide names none at all, the catalogue's.

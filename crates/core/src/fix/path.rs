@@ -13,6 +13,9 @@ pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
     let folder = matches!(&fault.requirement.subject, Subject::Path(path) if path.kind == PathKind::Folder);
     let make = format!("mkdir -p {quoted}");
     let unix = |say: String, commands: &[String]| {
+        if fault.finding.particulars.foreign && fault.unix() {
+            return fault.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
+        }
         let mut fix = Fix::say(say);
         if fault.unix() {
             fix.run = commands.to_vec();
@@ -20,7 +23,15 @@ pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
         fix
     };
     match cause {
-        Cause::PathMissing if folder => unix(format!("Make the folder {path}."), &[make]),
+        Cause::PathMissing if folder => {
+            let user = fault.bench.account.and_then(|account| account.name.as_deref());
+            let mut commands = vec![make];
+            // What is made with admin rights belongs to the administrator.
+            commands.extend(
+                user.filter(|_| fault.finding.particulars.foreign).map(|user| format!("chown {} {quoted}", fault.quoted(user))),
+            );
+            unix(format!("Make the folder {path}."), &commands)
+        }
         Cause::PathMissing => {
             let docs = fault.requirement.docs.as_ref().map(|docs| format!(" Where it comes from: {docs}")).unwrap_or_default();
             Fix::say(format!("Put the file at {path}.{docs}"))
@@ -41,7 +52,11 @@ pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
         }
         Cause::PathMode => {
             let mode = fault.finding.wanted.as_deref().unwrap_or("600");
-            unix(format!("Give {path} the permissions {mode}."), &[format!("chmod {mode} {quoted}")])
+            let mut fix = unix(format!("Give {path} the permissions {mode}."), &[format!("chmod {mode} {quoted}")]);
+            if u32::from_str_radix(mode, 8).is_ok_and(|mode| mode & 0o022 != 0) {
+                fix.warn("With these permissions other users of this machine may change it.");
+            }
+            fix
         }
         Cause::PathNotExecutable => unix(format!("Make {path} executable, if you trust it."), &[format!("chmod +x {quoted}")]),
         Cause::PathNotWritable | Cause::PathNotMine => {
@@ -52,7 +67,9 @@ pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
                 Some(_) if own => unix(format!("Let yourself write to {path}."), &[format!("chmod u+w {quoted}")]),
                 Some(user) => {
                     let command = format!("chown {} {quoted}", fault.quoted(user));
-                    fault.admin_step(format!("Make {path} yours, if nobody else needs it."), &[&command])
+                    let mut fix = fault.admin_step(format!("Make {path} yours, if nobody else needs it."), &[&command]);
+                    fix.warn("A program of its owner until now may depend on it.");
+                    fix
                 }
                 None => Fix::say(format!("Ask whoever looks after this machine to let you write to {path}.")),
             }

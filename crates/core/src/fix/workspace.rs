@@ -54,7 +54,7 @@ fn variable(fault: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) 
             }];
             fix
         }
-        Cause::VariableEmpty | Cause::VariableShape => Fix::say(format!(
+        Cause::VariableEmpty | Cause::VariableShape if env_file.is_some() => Fix::say(format!(
             "Correct the value of {name} where it is set; then, if that is not a file of the project, open a new terminal."
         )),
         _ => {
@@ -119,7 +119,11 @@ fn limit(fault: &Case<'_>, name: &str, needed: u64) -> Fix {
             fix
         }
         "symbolic-links" if fault.bench.os == Some(Os::Windows) => {
-            Fix::say("Switch on developer mode (Settings, System, For developers): with it every user may make symbolic links.")
+            let mut fix = Fix::say(
+                "Switch on developer mode (Settings, System, For developers): with it every user may make symbolic links.",
+            );
+            fix.warn("Developer mode also lets Windows install programs that nobody has signed.");
+            fix
         }
         "symbolic-links" => {
             Fix::say("Move the project to a disk whose filesystem has symbolic links; those of memory sticks often have none.")

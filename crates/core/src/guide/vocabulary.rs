@@ -1,6 +1,8 @@
 //! The words of a guide: every table, its keys, and what stands behind each. The parser asks it what a key belongs to, the schema is made
 //! from it, and a test holds it against what the parser really reads.
 
+use crate::manager::Manager;
+
 /// What stands behind a key.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Shape {
@@ -59,7 +61,7 @@ pub const SYSTEMS: [&str; 3] = ["linux", "macos", "windows"];
 /// The limits that are known.
 pub const LIMITS: [&str; 5] = ["open-files", "file-watches", "processes", "path-length", "symbolic-links"];
 /// The package managers that are known.
-pub const MANAGERS: [&str; 10] = ["apt", "dnf", "zypper", "pacman", "apk", "brew", "port", "winget", "scoop", "choco"];
+pub const MANAGERS: [&str; Manager::ALL.len()] = Manager::WORDS;
 
 use Shape::{Duration, Flag, Named, Number, Ports, Size, Table, Tables, Text, Texts, Word};
 

@@ -6,7 +6,9 @@ mod workspace;
 
 pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, Way};
-pub use workspace::{Candidate, CheckoutState, LibraryState, LimitState, Nature, PathState, Pinned, Value, VariableState};
+pub use workspace::{
+    Candidate, CheckoutState, LibraryState, LimitState, Nature, Offered, PathState, Pinned, Value, VariableState,
+};
 
 use crate::prelude::*;
 use serde::{Deserialize, Serialize};

@@ -1,6 +1,7 @@
 //! What is seen of the person's files, variables, settings and working copy. Values are never kept: only whether they are there and fit.
 
 use crate::prelude::*;
+use crate::text::Size;
 use crate::text::{Pattern, join_words};
 use core::fmt::{self, Display};
 use serde::{Deserialize, Serialize};
@@ -109,10 +110,30 @@ pub enum Pinned {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
 pub enum Candidate {
-    /// This version, in the manager's own words.
-    Version(String),
+    /// This version.
+    Version(Offered),
     /// It knows no such package.
     Absent,
+    /// It has not fetched a list of packages yet, and so knows none.
+    Unlisted,
+}
+
+/// What a package manager offers of a package.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Offered {
+    /// The version, in the manager's own words.
+    pub version: String,
+    /// How much would be downloaded, with all that comes along; `None` where the manager does not tell.
+    pub download_bytes: Option<u64>,
+    /// How many other packages would come along; `None` where the manager does not tell.
+    pub others: Option<usize>,
+}
+
+impl From<&str> for Offered {
+    /// A version by itself.
+    fn from(version: &str) -> Self {
+        Self { version: version.to_owned(), download_bytes: None, others: None }
+    }
 }
 
 /// A limit of the system.
@@ -232,8 +253,20 @@ impl Display for Pinned {
 impl Display for Candidate {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
-            Self::Version(version) => write!(f, "version {version}"),
+            Self::Version(offered) => {
+                write!(f, "version {}", offered.version)?;
+                if let Some(bytes) = offered.download_bytes {
+                    write!(f, ", {} to download", Size(bytes))?;
+                }
+                match offered.others {
+                    None => Ok(()),
+                    Some(0) => f.write_str(", by itself"),
+                    Some(1) => f.write_str(", with 1 other package"),
+                    Some(count) => write!(f, ", with {count} other packages"),
+                }
+            }
             Self::Absent => f.write_str("no such package"),
+            Self::Unlisted => f.write_str("no list of packages was fetched yet"),
         }
     }
 }

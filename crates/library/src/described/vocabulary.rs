@@ -143,6 +143,9 @@ pub(crate) const TOP: &[Key] = &[
     may("environment", Map(&Text)),
     may("file", Tables(PATH)),
     may("folder", Tables(PATH)),
-    may("candidates", Map(&Map(&Text))),
+    may(
+        "candidates",
+        Map(&Map(&Either(&[Text, Table(&[needed("version", Text), may("download", Size), may("others", Number)])]))),
+    ),
     may("expect", Map(&Table(&[needed("verdict", Word(VERDICTS)), may("cause", Text)]))),
 ];

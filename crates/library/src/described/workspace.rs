@@ -6,12 +6,13 @@ use super::fields::{mode, named_texts, read_run, tables, texts};
 use super::shape::{Shape, resolve, said};
 use crate::document::{Fields, as_number};
 use crate::observation::{
-    Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, PathState, Pinned, Run, Value, VariableState,
+    Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run, Value,
+    VariableState,
 };
 use crate::probe::Probe;
 use crate::problem::ProblemKind;
 use crate::read::{env_value, sets_variable};
-use crate::text::Pattern;
+use crate::text::{Pattern, Size};
 use std::collections::HashMap;
 
 /// A file or a folder.
@@ -36,8 +37,8 @@ pub(super) struct Workspace {
     checkout: Option<CheckoutState>,
     commands: HashMap<Vec<String>, Run>,
     limits: HashMap<String, LimitState>,
-    /// By manager: its packages with their versions.
-    candidates: HashMap<String, HashMap<String, String>>,
+    /// By manager: its packages with what it offers.
+    candidates: HashMap<String, HashMap<String, Offered>>,
 }
 
 pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
@@ -92,8 +93,30 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
     }
     read_limits(top, shape);
     for (manager, fields) in top.named_tables("candidates") {
-        shape.workspace.candidates.insert(manager.value.to_owned(), named_texts(&fields));
+        shape.workspace.candidates.insert(manager.value.to_owned(), offers(&fields));
     }
+}
+
+/// Packages with their versions, or with what else their manager tells of them.
+fn offers(fields: &Fields<'_>) -> HashMap<String, Offered> {
+    let mut offers = HashMap::new();
+    for (name, value) in fields.entries() {
+        if let Some(version) = value.get_ref().as_str() {
+            offers.insert(name.value.to_owned(), version.into());
+        } else if let Some(fields) = fields.entry_table(value, "candidates") {
+            let version = fields.required("version");
+            let download = fields.read("download", Size::parse);
+            let others = fields.number("others").and_then(|count| usize::try_from(count.value).ok());
+            fields.finish(|_| None);
+            if let Some(version) = version {
+                let offered = Offered { download_bytes: download.map(|size| size.0), others, ..version.value.into() };
+                offers.insert(name.value.to_owned(), offered);
+            }
+        } else {
+            fields.problems().report(ProblemKind::WrongType, value.span(), "a version in quotes, or a table, stands here");
+        }
+    }
+    offers
 }
 
 fn read_limits(top: &Fields<'_>, shape: &mut Shape) {
@@ -148,8 +171,8 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
         Probe::Command { words, .. } => said(workspace.commands.get(words).cloned().map(Observation::Run)),
         Probe::Limit { name } => said(workspace.limits.get(name).copied().map(Observation::Limit)),
         Probe::Candidate { manager, package } => said(workspace.candidates.get(manager).map(|packages| {
-            let version = packages.get(package).cloned();
-            Observation::Candidate(version.map_or(Candidate::Absent, Candidate::Version))
+            let offered = packages.get(package).cloned();
+            Observation::Candidate(offered.map_or(Candidate::Absent, Candidate::Version))
         })),
         Probe::Pinned { file, tools } => Observation::Pinned(match workspace.paths.get(&resolve(shape, file)) {
             Some(path) => crate::repository::pinned(file, &path.text, tools),

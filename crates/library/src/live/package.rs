@@ -1,28 +1,17 @@
 //! Package managers: which are here, and what they would install.
 
 use super::{Live, os, program};
-use crate::observation::{Candidate, Observation, RunEnd};
-use crate::read::{candidate, candidate_question};
+use crate::manager::Manager;
+use crate::observation::{Candidate, Observation, Run, RunEnd};
+use crate::read::{candidate, candidate_question, download_question, downloads};
 use std::path::Path;
-
-/// Package managers by the program that shows that they are here; the system's own before those that people add.
-const MANAGERS: [(&str, &str); 10] = [
-    ("apt", "apt-get"),
-    ("dnf", "dnf"),
-    ("zypper", "zypper"),
-    ("pacman", "pacman"),
-    ("apk", "apk"),
-    ("winget", "winget"),
-    ("brew", "brew"),
-    ("port", "port"),
-    ("scoop", "scoop"),
-    ("choco", "choco"),
-];
 
 /// Which package managers are here.
 pub(super) fn managers(live: &Live) -> Observation {
     let here = |name: &str| program::files(std::env::split_paths(&live.path), name).any(|path| os::is_executable(&path));
-    Observation::Managers(MANAGERS.into_iter().filter(|(_, program)| here(program)).map(|(name, _)| name.to_owned()).collect())
+    Observation::Managers(
+        Manager::ALL.iter().filter(|manager| here(manager.program)).map(|manager| manager.word.to_owned()).collect(),
+    )
 }
 
 /// What a package manager would install, by its own index; nothing is fetched or changed by asking.
@@ -30,10 +19,31 @@ pub(super) fn would_install(live: &Live, manager: &str, package: &str) -> Observ
     let Some((name, before, after)) = candidate_question(manager) else {
         return Observation::NotSupported(format!("{manager} cannot be asked"));
     };
+    let answer = answer(live, (manager, name), package, (before, after));
+    let Observation::Candidate(Candidate::Version(mut offered)) = answer else { return answer };
+    // What it would download and bring along is a second question, where it can be asked.
+    if let Some((name, before)) = download_question(manager)
+        && let Ok(run) = asked(live, name, before.iter().copied().chain([package]))
+        && run.end == RunEnd::Exit(0)
+    {
+        (offered.download_bytes, offered.others) = downloads(&run.stdout);
+    }
+    Observation::Candidate(Candidate::Version(offered))
+}
+
+/// Runs a program on PATH outside the project.
+fn asked<'a>(live: &Live, name: &str, words: impl Iterator<Item = &'a str>) -> Result<Run, String> {
     let found = program::copies(live, name).into_iter().find(|copy| copy.executable && !copy.in_project);
-    let Some(copy) = found else { return Observation::CouldNotLook(format!("{name} was not found on PATH")) };
+    let copy = found.ok_or_else(|| format!("{name} was not found on PATH"))?;
+    Ok(live.run(Path::new(&copy.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>()))
+}
+
+fn answer(live: &Live, (manager, name): (&str, &str), package: &str, (before, after): (&[&str], &[&str])) -> Observation {
     let words = before.iter().copied().chain([package]).chain(after.iter().copied());
-    let run = live.run(Path::new(&copy.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>());
+    let run = match asked(live, name, words) {
+        Ok(run) => run,
+        Err(reason) => return Observation::CouldNotLook(reason),
+    };
     match run.end {
         RunEnd::Exit(0) => match candidate(manager, package, &run.stdout) {
             Some(candidate) => Observation::Candidate(candidate),

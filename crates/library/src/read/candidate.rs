@@ -4,7 +4,8 @@ use crate::observation::Candidate;
 /// comes behind it. Each only looks at what it has already fetched where it can.
 pub fn candidate_question(manager: &str) -> Option<(&'static str, &'static [&'static str], &'static [&'static str])> {
     Some(match manager {
-        "apt" => ("apt-cache", &["policy", "--"], &[]),
+        // Its own package is asked for too: what is known of it tells whether any list was fetched.
+        "apt" => ("apt-cache", &["policy", "--", "apt"], &[]),
         "dnf" => ("dnf", &["--quiet", "--cacheonly", "repoquery", "--latest-limit=1", "--queryformat=%{version}\n", "--"], &[]),
         "zypper" => ("zypper", &["--non-interactive", "--no-refresh", "--quiet", "info", "--"], &[]),
         "pacman" => ("pacman", &["-Si", "--"], &[]),
@@ -28,12 +29,7 @@ pub fn candidate(manager: &str, package: &str, printed: &str) -> Option<Candidat
         printed.lines().find_map(value).filter(|value| !value.is_empty())
     };
     let version = match manager {
-        // A package that is not known is passed over in silence.
-        "apt" if printed.trim().is_empty() => return Some(Candidate::Absent),
-        "apt" => match field("Candidate")? {
-            none if none == "(none)" => return Some(Candidate::Absent),
-            version => Some(version),
-        },
+        "apt" => return apt(package, printed),
         "dnf" | "port" => printed.lines().map(str::trim).rfind(|line| !line.is_empty()).map(ToOwned::to_owned),
         "apk" => printed.lines().find_map(|line| {
             // Another package may have a longer name.
@@ -51,12 +47,51 @@ pub fn candidate(manager: &str, package: &str, printed: &str) -> Option<Candidat
     // Where the manager ended well and has no line for it, it has no such package.
     let silent = matches!(manager, "dnf" | "apk" | "choco") && version.is_none();
     let usable = |version: &String| version.starts_with(|c: char| c.is_ascii_digit()) || version.starts_with('v');
-    if silent { Some(Candidate::Absent) } else { version.filter(usable).map(Candidate::Version) }
+    if silent {
+        Some(Candidate::Absent)
+    } else {
+        version.filter(usable).map(|version| Candidate::Version(version.as_str().into()))
+    }
+}
+
+/// The paragraphs of `apt-cache policy`, one for each package. One that is not known is passed over in silence.
+fn apt(package: &str, printed: &str) -> Option<Candidate> {
+    let paragraph = |name: &str| {
+        let start = format!("{name}:");
+        let mut lines = printed.lines().skip_while(|line| line.trim_end() != start).peekable();
+        lines.next_if(|_| true)?;
+        Some(lines.take_while(|line| line.starts_with(' ')).collect::<Vec<_>>())
+    };
+    let known = paragraph(package);
+    let version =
+        known.iter().flatten().find_map(|line| line.trim().strip_prefix("Candidate: ")).filter(|version| *version != "(none)");
+    if let Some(version) = version {
+        return Some(Candidate::Version(version.into()));
+    }
+    // Only what is installed is known of its own package: no list was fetched.
+    let itself = paragraph("apt")?;
+    let listed = itself.iter().any(|line| line.trim_end().ends_with(" Packages"));
+    Some(if listed || package == "apt" { Candidate::Absent } else { Candidate::Unlisted })
+}
+
+/// How a package manager is asked what it would download for a package, up to the package's name; nothing is downloaded by asking.
+pub fn download_question(manager: &str) -> Option<(&'static str, &'static [&'static str])> {
+    (manager == "apt").then_some(("apt-get", &["install", "--print-uris", "-qq", "--"]))
+}
+
+/// How much would be downloaded, and how many packages besides the one: from a line for each, `'ADDRESS' FILE SIZE HASH` (apt-get(8)). What was
+/// downloaded before has none, so that no line tells nothing.
+pub fn downloads(printed: &str) -> (Option<u64>, Option<usize>) {
+    let sizes: Vec<u64> = printed.lines().filter_map(|line| line.split(' ').nth(2)?.parse().ok()).collect();
+    match sizes.len().checked_sub(1) {
+        None => (None, None),
+        others => (Some(sizes.iter().fold(0, |sum, size| sum.saturating_add(*size))), others),
+    }
 }
 
 #[cfg(test)]
 mod tests {
-    use super::{candidate, candidate_question};
+    use super::{candidate, candidate_question, downloads};
     use crate::guide::vocabulary::MANAGERS;
     use crate::observation::Candidate;
     use rstest::rstest;
@@ -64,10 +99,14 @@ mod tests {
     #[rstest]
     #[case::apt(
         "apt",
-        "cmake:\n  Installed: (none)\n  Candidate: 3.25.1-1\n  Version table:\n     3.25.1-1 500\n",
+        "apt:\n  Candidate: 2.6.1\ncmake:\n  Installed: (none)\n  Candidate: 3.25.1-1\n  Version table:\n     3.25.1-1 500\n",
         Some("3.25.1-1")
     )]
-    #[case::apt_with_an_epoch("apt", "git:\n  Installed: (none)\n  Candidate: 1:2.39.5-0+deb12u2\n", Some("1:2.39.5-0+deb12u2"))]
+    #[case::apt_with_an_epoch(
+        "apt",
+        "cmake:\n  Installed: (none)\n  Candidate: 1:2.39.5-0+deb12u2\n",
+        Some("1:2.39.5-0+deb12u2")
+    )]
     #[case::dnf("dnf", "3.30.5\n", Some("3.30.5"))]
     #[case::zypper(
         "zypper",
@@ -86,16 +125,37 @@ mod tests {
     #[case::scoop("scoop", "\nName        : cmake\nVersion     : 3.31.2\n", Some("3.31.2"))]
     #[case::choco("choco", "cmake|3.31.2\n", Some("3.31.2"))]
     fn candidates_are_read_in_every_managers_words(#[case] manager: &str, #[case] printed: &str, #[case] version: Option<&str>) {
-        assert_eq!(candidate(manager, "cmake", printed), version.map(|version| Candidate::Version(version.to_owned())));
+        assert_eq!(candidate(manager, "cmake", printed), version.map(|version| Candidate::Version(version.into())));
     }
 
     #[rstest]
-    #[case::apt_in_silence("apt", "")]
-    #[case::apt_without_one("apt", "cmake:\n  Installed: (none)\n  Candidate: (none)\n")]
+    #[case::apt_in_silence(
+        "apt",
+        "apt:\n  Candidate: 2.6.1\n  Version table:\n        500 https://driftbuoy.example/ stable/main amd64 Packages\n"
+    )]
+    #[case::apt_without_one("apt", "apt:\n        500 file:/srv ./ Packages\ncmake:\n  Installed: (none)\n  Candidate: (none)\n")]
     #[case::dnf("dnf", "")]
     #[case::apk_with_a_longer_name("apk", "cmake-doc-3.29.3-r0\n")]
     fn a_package_that_is_not_known_is_absent(#[case] manager: &str, #[case] printed: &str) {
         assert_eq!(candidate(manager, "cmake", printed), Some(Candidate::Absent));
+    }
+
+    #[rstest]
+    #[case::in_silence(
+        "apt:\n  Installed: 2.6.1\n  Candidate: 2.6.1\n  Version table:\n *** 2.6.1 100\n        100 /var/lib/dpkg/status\n"
+    )]
+    #[case::known_by_a_dependency("apt:\n  Candidate: 2.6.1\n        100 /var/lib/dpkg/status\ncmake:\n  Candidate: (none)\n")]
+    fn without_a_list_nothing_is_known_of_a_package(#[case] printed: &str) {
+        assert_eq!(candidate("apt", "cmake", printed), Some(Candidate::Unlisted));
+    }
+
+    #[rstest]
+    #[case::nothing("", (None, None))]
+    #[case::alone("'file:/srv/cmake_3.25_amd64.deb' cmake_3.25_amd64.deb 52500 SHA256:0\n", (Some(52_500), Some(0)))]
+    #[case::with_another("'a' a.deb 10 \n'b' b.deb 5 MD5Sum:0\n", (Some(15), Some(1)))]
+    #[case::more_than_there_can_be("'a' a.deb 18446744073709551615 \n'b' b.deb 5 \n", (Some(u64::MAX), Some(1)))]
+    fn what_would_be_downloaded_is_summed(#[case] printed: &str, #[case] expected: (Option<u64>, Option<usize>)) {
+        assert_eq!(downloads(printed), expected);
     }
 
     #[test]
