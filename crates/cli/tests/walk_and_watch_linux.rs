@@ -48,10 +48,10 @@ impl Running {
             if let Some(at) = self.seen.find(words) {
                 return self.seen.drain(..at + words.len()).collect();
             }
-            match self.written.recv_timeout(Duration::from_secs(60)) {
-                Ok(bytes) => self.seen.push_str(&text(&bytes)),
-                Err(_) => panic!("never wrote {words:?}, but {}", self.seen),
-            }
+            let Ok(bytes) = self.written.recv_timeout(Duration::from_mins(1)) else {
+                panic!("never wrote {words:?}, but {}", self.seen)
+            };
+            self.seen.push_str(&text(&bytes));
         }
     }
 

@@ -76,6 +76,8 @@ pub struct Report<'g> {
     pub plan: Plan,
     /// The shell that commands are written for.
     pub shell: Shell,
+    /// Whether the person has admin rights, where it is known.
+    pub rights: Option<bool>,
 }
 
 /// How many requirements have each verdict.
@@ -105,13 +107,15 @@ impl<'g> Report<'g> {
             Some(Observation::Surroundings(surroundings)) => Some(surroundings.clone()),
             _ => None,
         };
-        let shell = match observed(&Probe::Account) {
-            Some(Observation::Account(account)) => account.shell.as_deref(),
+        let account = match observed(&Probe::Account) {
+            Some(Observation::Account(account)) => Some(account),
             _ => None,
         };
+        let shell = account.and_then(|account| account.shell.as_deref());
         let shell = Shell::of(shell, system.as_ref().map(|system| system.os));
-        let plan = crate::plan::make(guide, &settled);
-        Self { guide, role, frame, system, surroundings, settled, plan, shell }
+        let rights = account.and_then(|account| account.admin);
+        let plan = crate::plan::make(guide, &settled, rights);
+        Self { guide, role, frame, system, surroundings, settled, plan, shell, rights }
     }
 
     /// The requirement that a result is about.

@@ -8,6 +8,8 @@ const LINUX: &str = "[system]\nos = \"linux\"\nmanagers = [\"apt\"]\n[user]\nnam
 const ROOT: &str =
     "[system]\nos = \"linux\"\nflags = [\"container\"]\n[user]\nname = \"root\"\nroot = true\nhome = \"/root\"\nshell = \"sh\"\n";
 const FISH: &str = "[system]\nos = \"macos\"\n[user]\nname = \"mate\"\nhome = \"/Users/mate\"\nelevate = \"sudo\"\nshell = \"fish\"\nstartup_file = \"~/.config/fish/config.fish\"\n";
+const PROMPT: &str =
+    "[system]\nos = \"windows\"\n[user]\nname = \"mate\"\nhome = \"C:/Users/mate\"\nadmin = true\nshell = \"cmd\"\n";
 const PC: &str =
     "[system]\nos = \"windows\"\n[user]\nname = \"mate\"\nhome = \"C:/Users/mate\"\nadmin = true\nshell = \"powershell\"\n";
 
@@ -27,6 +29,10 @@ const PC: &str =
 #[case::a_name(LINUX, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["echo '127.0.0.1 shore.test' | sudo tee -a /etc/hosts"])]
 #[case::a_name_as_root(ROOT, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["echo '127.0.0.1 shore.test' | tee -a /etc/hosts"])]
 #[case::a_name_on_windows(PC, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r"Add-Content -Path C:\Windows\System32\drivers\etc\hosts -Value '127.0.0.1 shore.test'"])]
+#[case::a_name_at_the_command_prompt(PROMPT, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r">> C:\Windows\System32\drivers\etc\hosts echo 127.0.0.1 shore.test"])]
+#[case::a_variable_at_the_command_prompt(PROMPT, "", "variable = \"BUOY_REGION\"", &["setx BUOY_REGION YOUR-VALUE"])]
+#[case::a_port_below_the_limit(LINUX, "[[port]]\nport = 80\nstate = \"denied\"\n", "port = 80", &["sudo sysctl net.ipv4.ip_unprivileged_port_start=80"])]
+#[case::a_folder_of_the_system(LINUX, "[[folder]]\npath = \"/srv\"\nowner = \"root\"\nmode = \"700\"\n", "folder = \"/srv\"\nmode = \"755\"", &["sudo chmod 755 /srv"])]
 #[case::file_watches(LINUX, "[limits]\nfile-watches = 8192\n", "limit = \"file-watches\"\nat_least = 65536", &[
     "echo fs.inotify.max_user_watches=65536 | sudo tee /etc/sysctl.d/60-file-watches.conf",
     "sudo sysctl -p /etc/sysctl.d/60-file-watches.conf",

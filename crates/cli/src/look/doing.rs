@@ -33,6 +33,11 @@ impl<'a> From<&'a GuideFix> for Doing<'a> {
 }
 
 impl Doing<'_> {
+    /// Without what to mind, where that was said already.
+    pub(crate) fn without_caution(self) -> Self {
+        Self { caution: None, ..self }
+    }
+
     /// Lays it out under its words; commands stand `further` in.
     pub(crate) fn draw(&self, paper: &mut Paper<'_>, indent: usize, further: usize) {
         self.run.iter().for_each(|command| paper.copyable(indent + further, command));

@@ -21,7 +21,10 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>) {
         if index > 0 {
             paper.gap();
         }
-        draw_step(paper, report, index + 1, step);
+        // What was to be minded just before need not be read again.
+        let said =
+            index.checked_sub(1).and_then(|before| plan.steps.get(before)).is_some_and(|before| before.caution == step.caution);
+        draw_step(paper, report, index + 1, (step, said));
     }
     let mut costs = Vec::new();
     if plan.download_bytes > 0 {
@@ -41,7 +44,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>) {
     }
 }
 
-fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, step: &Step) {
+fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, (step, said): (&Step, bool)) {
     let narrow = paper.look().is_narrow();
     let (indent, column) = if narrow { (0, 3) } else { (2, 4) };
     let mut marks = Vec::new();
@@ -56,7 +59,8 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, step: &S
     let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
     paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&format!("{}{marks}", step.say), Ink::Body));
     let body = indent + column;
-    Doing::from(step).draw(paper, body, if narrow { 0 } else { 4 });
+    let doing = if said { Doing::from(step).without_caution() } else { Doing::from(step) };
+    doing.draw(paper, body, if narrow { 0 } else { 4 });
     let mut titles: Vec<String> =
         step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title).collect();
     if titles.len() > MOST_SETTLED {

@@ -4,35 +4,36 @@
 # setup-ready 0.1.0 made it. A step that only a person can do is a comment.
 set -eu
 
-# 1. Install QEMU for the buoy's processor. (needs admin rights)
-#    Settles something to run the radio simulator in.
-#    QEMU for the buoy's processor or a container engine will do; QEMU for the buoy's processor is the one that a command brings.
-#    Mind: You have no admin rights here: ask whoever looks after this machine to do it.
-sudo apt-get install qemu-system-arm
-
-# 2. Have the limit raised where it is set: the container's settings, the service, or whoever looks after this machine.
+# 1. Have the limit raised where it is set: the container's settings, the service, or whoever looks after this machine.
 #    Settles memory.
 
-# 3. Correct the proxy in the variables https_proxy and http_proxy, or name this address in no_proxy; ask whoever looks after the network for the right values.
+# 2. Correct the proxy in the variables https_proxy and http_proxy, or name this address in no_proxy; ask whoever looks after the network for the right values.
 #    Settles the download server.
 
-# 4. Put /usr/local/bin first on PATH, so that the copy that works is found first.
+# 3. Put /usr/local/bin first on PATH, so that the copy that works is found first.
 #    Settles cmake.
 # The line is written as it stands.
 # shellcheck disable=SC2016
 printf '%s\n' 'export PATH=/usr/local/bin:"$PATH"' >> "$HOME"/.bashrc
 
-# 5. Install the buoy's C compiler in a version that is >= 12, < 15. The package gcc-arm-none-eabi of apt is 10.3-2021.07-4, which does not do. How: https://driftbuoy.example/handbook/compiler
+# 4. Install the buoy's C compiler in a version that is >= 12, < 15. The package gcc-arm-none-eabi of apt is 10.3-2021.07-4, which does not do. How: https://driftbuoy.example/handbook/compiler
 #    Settles the buoy's C compiler.
 
-# 6. Fetch the parts that come from other repositories.
+# 5. Fetch the parts that come from other repositories.
 #    Settles the working copy.
 git submodule update --init --recursive
 
-# 7. Give git your user.email: put it in the place of YOUR-VALUE.
+# 6. Give git your user.email: put it in the place of YOUR-VALUE.
 #    Settles your address in git.
 #    Put in your own value first:
 #      git config --global user.email YOUR-VALUE
+
+# 7. Install QEMU for the buoy's processor. (needs admin rights)
+#    Settles something to run the radio simulator in.
+#    QEMU for the buoy's processor or a container engine will do; QEMU for the buoy's processor is the one that a command brings.
+#    Mind: You have no admin rights here: ask whoever looks after this machine to do it.
+#    For whoever looks after this machine:
+#      sudo apt-get install qemu-system-arm
 
 # 8. Nothing has to be changed any more: sign out completely and in again.
 #    Settles hardware virtualization, the group for serial devices and cmake.

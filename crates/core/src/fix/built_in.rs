@@ -279,11 +279,7 @@ impl Case<'_> {
         match &set_by.env_file {
             Some(file) => fix.edit = Some(Edit { file: file.clone(), append: line }),
             None => {
-                fix.run = vec![match self.bench.shell {
-                    super::Shell::Posix => format!("export {line}"),
-                    super::Shell::Fish => format!("set -gx {} {free}", set_by.variable),
-                    super::Shell::PowerShell => format!("$env:{} = '{free}'", set_by.variable),
-                }];
+                fix.run = vec![self.bench.shell.set(&set_by.variable, &free.to_string())];
             }
         }
         fix

@@ -120,7 +120,7 @@ fn name(fault: &Case<'_>, cause: Cause) -> Fix {
     }
     let say = format!("Give this machine the name {}: add a line to {file}.", host.name);
     if windows {
-        return fault.admin_step(say, &[&format!("Add-Content -Path {file} -Value {}", fault.quoted(&line))]);
+        return fault.admin_step(say, &[&fault.bench.shell.append(&line, file)]);
     }
     let mut fix = fault.admin_step(say, &[]);
     fix.run = vec![format!("echo {} | {}", fault.quoted(&line), fault.bench.as_admin(&format!("tee -a {file}")))];

@@ -132,7 +132,7 @@ fn install(wish: &Wish<'_>, (manager, name): (&Manager, &str), candidate: Option
     let elsewhere = path.filter(|path| manager.puts_programs_in(path) == Some(false));
     let again = is_damaged(wish.cause) && elsewhere.is_none();
     let verb = match wish.cause {
-        _ if again => "Install again",
+        _ if again => "Reinstall",
         Cause::ToolTooOld | Cause::LibraryTooOld => "Install the current release of",
         _ => "Install",
     };

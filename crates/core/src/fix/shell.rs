@@ -10,6 +10,8 @@ pub enum Shell {
     Fish,
     /// `PowerShell`.
     PowerShell,
+    /// The Windows command prompt.
+    Cmd,
 }
 
 impl Shell {
@@ -18,6 +20,7 @@ impl Shell {
         match name {
             Some("fish") => Self::Fish,
             Some("pwsh" | "powershell") => Self::PowerShell,
+            Some("cmd") => Self::Cmd,
             None if os == Some(Os::Windows) => Self::PowerShell,
             Some(_) | None => Self::Posix,
         }
@@ -29,21 +32,64 @@ impl Shell {
             Self::Posix => format!("export PATH={}:\"$PATH\"", quote(folder, self)),
             Self::Fish => format!("set -gx PATH {} $PATH", quote(folder, self)),
             Self::PowerShell => format!("$env:Path = {} + ';' + $env:Path", quoted(folder, self)),
+            Self::Cmd => format!("set \"PATH={};%PATH%\"", folder.replace('"', "")),
+        }
+    }
+
+    /// The line that sets a variable in this terminal.
+    pub fn set(self, name: &str, value: &str) -> String {
+        match self {
+            Self::Posix => format!("export {name}={}", quote(value, self)),
+            Self::Fish => format!("set -gx {name} {}", quote(value, self)),
+            Self::PowerShell => format!("$env:{name} = {}", quoted(value, self)),
+            Self::Cmd => format!("set \"{name}={}\"", value.replace('"', "")),
+        }
+    }
+
+    /// The line that sets a variable for every new terminal: in a startup file, or by itself where there is none.
+    pub fn set_for_good(self, name: &str, value: &str) -> String {
+        match self {
+            Self::Posix | Self::Fish => self.set(name, value),
+            Self::PowerShell => format!("[Environment]::SetEnvironmentVariable('{name}', {}, 'User')", quoted(value, self)),
+            Self::Cmd => format!("setx {name} {}", quote(value, self)),
+        }
+    }
+
+    /// The line that takes a variable away in this terminal.
+    pub fn unset(self, name: &str) -> String {
+        match self {
+            Self::Posix => format!("unset {name}"),
+            Self::Fish => format!("set -e {name}"),
+            Self::PowerShell => format!("Remove-Item Env:{name}"),
+            Self::Cmd => format!("set {name}="),
+        }
+    }
+
+    /// The line that puts a text at the end of a file, on Windows.
+    pub(crate) fn append(self, text: &str, file: &str) -> String {
+        match self {
+            // A digit before the arrow would be taken for a stream.
+            Self::Cmd => format!(">> {} echo {}", quote(file, self), text.replace('%', "^%")),
+            Self::Posix | Self::Fish | Self::PowerShell => format!("Add-Content -Path {file} -Value {}", quote(text, self)),
         }
     }
 }
 
 /// A text as one word of a command line, quoted only where it must be.
 pub fn quote(text: &str, shell: Shell) -> String {
-    let safe = |c: char| c.is_ascii_alphanumeric() || "-_./+:@%,".contains(c);
+    // Windows paths need no quotes there; elsewhere a backslash is special.
+    let more = if matches!(shell, Shell::Cmd | Shell::PowerShell) { "-_./+:@\\" } else { "-_./+:@%," };
+    let safe = |c: char| c.is_ascii_alphanumeric() || more.contains(c);
     if !text.is_empty() && text.chars().all(safe) { text.to_owned() } else { quoted(text, shell) }
 }
 
-/// In single quotes nothing is special but the quote itself (POSIX Shell 2.2.2), in fish the backslash too.
+/// In single quotes nothing is special but the quote itself (POSIX Shell 2.2.2), in fish the backslash too. Between double quotes of the command
+/// prompt a percent sign still is, and stands outside of them; a quote and a line end cannot be in a name there, and are left out.
 fn quoted(text: &str, shell: Shell) -> String {
     match shell {
         Shell::Posix => format!("'{}'", text.replace('\'', r"'\''")),
         Shell::Fish => format!("'{}'", text.replace('\\', r"\\").replace('\'', r"\'")),
         Shell::PowerShell => format!("'{}'", text.replace('\'', "''")),
+        Shell::Cmd => format!("\"{}\"", text.replace(['"', '\n', '\r'], "").replace('%', "\"^%\"")),
     }
 }

@@ -1,6 +1,6 @@
 use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
-use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, ProgramCopy, RunEnd};
+use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, Offered, ProgramCopy, RunEnd};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
 use crate::testing::{Script, debian, program, settle};
@@ -135,6 +135,44 @@ proptest! {
         prop_assert!(!word.is_empty());
         prop_assert_eq!(unquoted(&word), Some(text));
     }
+}
+
+#[rstest]
+#[case::plain_paths(r"C:\Users\mate\charts", r"C:\Users\mate\charts", r"C:\Users\mate\charts")]
+#[case::spaces_and_quotes("C:\\the mate's", "'C:\\the mate''s'", "\"C:\\the mate's\"")]
+#[case::signs_of_the_prompt("a&b^c|d>e", "'a&b^c|d>e'", "\"a&b^c|d>e\"")]
+#[case::variables("%PATH% $HOME", "'%PATH% $HOME'", "\"\"^%\"PATH\"^%\" $HOME\"")]
+#[case::line_ends("a\nb", "'a\nb'", "\"ab\"")]
+fn words_are_quoted_for_the_shells_of_windows(#[case] text: &str, #[case] powershell: &str, #[case] prompt: &str) {
+    assert_eq!((quote(text, Shell::PowerShell).as_str(), quote(text, Shell::Cmd).as_str()), (powershell, prompt));
+}
+
+#[test]
+fn a_group_that_is_as_good_as_admin_rights_says_so() {
+    let caution = |group: &str| {
+        let mut script = debian();
+        script.insert(Probe::Group { name: group.into() }, Observation::Group(true));
+        script.insert(Probe::DatabaseGroups, Observation::DatabaseGroups(Vec::new()));
+        first_fix(&format!("group = \"{group}\""), &script).caution.unwrap_or_default()
+    };
+    assert!(caution("disk").starts_with("This group is as good as admin rights"));
+    assert!(caution("engine").starts_with("Look at what the members of this group may do"));
+    assert_eq!(caution("dialout"), "");
+}
+
+#[test]
+fn without_admin_rights_a_package_that_stands_alone_is_unpacked_at_home() {
+    let mut script = debian();
+    account(&mut script, |account| account.admin = Some(false));
+    let offered = |others| Candidate::Version(Offered { others, ..Offered::from("3.25") });
+    let probe = Probe::Candidate { manager: "apt".into(), package: "cmake".into() };
+    script.insert(probe.clone(), Observation::Candidate(offered(Some(0))));
+    let fix = first_fix(PACKAGED, &script);
+    assert!(!fix.admin && fix.run[1] == "env -C ~/.local/opt/cmake apt-get download cmake", "{fix:?}");
+    // What brings others along would not run without them.
+    script.insert(probe, Observation::Candidate(offered(Some(2))));
+    let fix = first_fix(PACKAGED, &script);
+    assert!(fix.admin && fix.caution.is_some_and(|caution| caution.contains("no admin rights")));
 }
 
 #[rstest]

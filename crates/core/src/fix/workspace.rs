@@ -2,8 +2,8 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "built_in.rs names every cause; here are those that it sends")]
 
+use super::Fix;
 use super::case::Case;
-use super::{Fix, Shell};
 use crate::cause::Cause;
 use crate::guide::{Edit, Subject, Then};
 use crate::observation::Os;
@@ -47,11 +47,7 @@ fn variable(fault: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) 
         }
         Cause::VariableUnwanted => {
             let mut fix = Fix::say(format!("Take {name} away in this terminal, and take its line out of the file that sets it."));
-            fix.run = vec![match shell {
-                Shell::Posix => format!("unset {name}"),
-                Shell::Fish => format!("set -e {name}"),
-                Shell::PowerShell => format!("Remove-Item Env:{name}"),
-            }];
+            fix.run = vec![shell.unset(name)];
             fix
         }
         Cause::VariableEmpty | Cause::VariableShape if env_file.is_some() => Fix::say(format!(
@@ -63,11 +59,7 @@ fn variable(fault: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) 
                 fix.edit = Some(Edit { file: file.to_owned(), append: format!("{name}={YOURS}") });
                 return fix;
             }
-            let line = match shell {
-                Shell::Posix => format!("export {name}={YOURS}"),
-                Shell::Fish => format!("set -gx {name} {YOURS}"),
-                Shell::PowerShell => format!("[Environment]::SetEnvironmentVariable('{name}', '{YOURS}', 'User')"),
-            };
+            let line = shell.set_for_good(name, YOURS);
             let mut fix = Fix::say(format!("Set {name}, with your own value in the place of {YOURS}."));
             match fault.bench.account.and_then(|account| account.startup_file.clone()) {
                 Some(file) => fix.edit = Some(Edit { file, append: line }),
@@ -112,8 +104,7 @@ fn limit(fault: &Case<'_>, name: &str, needed: u64) -> Fix {
             fix
         }
         "path-length" if fault.bench.os == Some(Os::Windows) => {
-            let command =
-                "Set-ItemProperty -Path HKLM:\\SYSTEM\\CurrentControlSet\\Control\\FileSystem -Name LongPathsEnabled -Value 1";
+            let command = "reg add HKLM\\SYSTEM\\CurrentControlSet\\Control\\FileSystem /v LongPathsEnabled /t REG_DWORD /d 1 /f";
             let mut fix = fault.admin_step("Let Windows use long paths.", &[command]);
             fix.then = Some(Then::Restart);
             fix

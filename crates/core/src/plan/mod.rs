@@ -56,12 +56,13 @@ pub struct Plan {
 ///
 /// Packages of one manager become one command, and the same step for two requirements is one step. A step comes after those that it needs: by the
 /// guide's order, or because its command is what another step installs. Interruptions are as few and as late as they can be.
-pub fn make(guide: &Guide, settled: &[Settled]) -> Plan {
+/// Steps with admin rights stand together: before the others, or behind them where the person must ask somebody (`rights` is `Some(false)`).
+pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
     let draft = Draft::of(guide, settled);
     let todo = draft.tasks(guide);
     let mut plan = Plan::default();
     let mut waiting: Vec<usize> = Vec::new();
-    for slot in schedule::schedule(&todo) {
+    for slot in schedule::schedule(&todo, rights != Some(false)) {
         plan.steps.extend(slot.groups.iter().filter_map(|group| draft.step(group)));
         waiting.extend(slot.groups.iter().flatten().filter(|index| todo.get(**index).is_some_and(|task| task.then.is_some())));
         let Some(event) = slot.then else { continue };

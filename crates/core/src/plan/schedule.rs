@@ -40,11 +40,11 @@ const EVENTS: [Then; 3] = [Then::NewShell, Then::SignIn, Then::Restart];
 /// How many tasks are looked at, over all orders of interruptions that are tried. Guides need a few hundred.
 const BUDGET: usize = 2_000_000;
 
-/// Puts tasks into slots. A ring of needs is broken at its first task, since a plan is better than none.
-pub(super) fn schedule(tasks: &[Task]) -> Vec<Slot> {
+/// Puts tasks into slots, those with admin rights first or last. A ring of needs is broken at its first task, since a plan is better than none.
+pub(super) fn schedule(tasks: &[Task], admin_first: bool) -> Vec<Slot> {
     let graph = Graph::new(tasks);
     let interruptions = fewest(&graph).unwrap_or_else(|| lightest_first(&graph));
-    let mut progress = Progress::new(&graph);
+    let mut progress = Progress { admin: admin_first, ..Progress::new(&graph) };
     let mut slots: Vec<Slot> = interruptions.into_iter().map(|event| progress.slot(Some(event))).collect();
     let last = progress.slot(None);
     if !last.groups.is_empty() {
@@ -135,6 +135,8 @@ struct Progress<'g> {
     /// Done, or ready to be the next interruption: waiting for it.
     pending: Vec<usize>,
     slot: Vec<usize>,
+    /// What a slot begins with.
+    admin: bool,
 }
 
 impl<'g> Progress<'g> {
@@ -142,7 +144,7 @@ impl<'g> Progress<'g> {
         let count = graph.tasks.len();
         let open: Vec<usize> = graph.needs.iter().map(Vec::len).collect();
         let available = (0..count).filter(|index| open.get(*index) == Some(&0)).collect();
-        Self { graph, open, effective: vec![false; count], available, pending: Vec::new(), slot: Vec::new() }
+        Self { graph, open, effective: vec![false; count], available, pending: Vec::new(), slot: Vec::new(), admin: true }
     }
 
     fn do_available(&mut self) {
@@ -196,7 +198,7 @@ impl<'g> Progress<'g> {
         self.do_available();
         let mut members = core::mem::take(&mut self.slot);
         members.sort_unstable();
-        let mut grouping = Grouping::new(self.graph, &members);
+        let mut grouping = Grouping { admin: self.admin, ..Grouping::new(self.graph, &members) };
         let groups = core::iter::from_fn(|| grouping.next()).collect();
         let events = then.map(|event| self.interrupt(event)).unwrap_or_default();
         Slot { groups, events, then }

@@ -9,7 +9,7 @@ use crate::testing::{Script, debian, drive, guide};
 fn plan(body: &str, script: &Script) -> Plan {
     let guide = guide(body);
     let settled = drive(&guide, script, Selection::default(), |_| 0).settled;
-    make(&guide, &settled)
+    make(&guide, &settled, None)
 }
 
 fn said(plan: &Plan) -> Vec<String> {

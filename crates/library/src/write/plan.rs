@@ -110,12 +110,15 @@ pub fn plan_sh(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
         let other_shell = report.shell != Shell::Posix;
         let asks = step.run.iter().any(|command| command.contains(YOURS))
             || step.edit.as_ref().is_some_and(|edit| edit.append.contains(YOURS));
-        let comment = other_shell || asks || interrupted || step.level != Level::Must;
+        let not_allowed = step.admin && report.rights == Some(false);
+        let comment = other_shell || asks || interrupted || not_allowed || step.level != Level::Must;
         if comment && !step.run.is_empty() {
             let why = if other_shell {
                 "It is written for another shell:"
             } else if interrupted {
                 "Only after the step above, in a script of its own (setup-ready plan makes it then):"
+            } else if not_allowed {
+                "For whoever looks after this machine:"
             } else if asks {
                 "Put in your own value first:"
             } else {

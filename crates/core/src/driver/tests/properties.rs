@@ -250,7 +250,7 @@ proptest! {
     fn the_plan_settles_whatever_has_a_fix_and_nothing_else(wishes in any_wishes()) {
         let guide = guide(&body(&wishes));
         let settled = drive(&guide, &machine(), Selection::default(), |_| 0).settled;
-        let plan = plan::make(&guide, &settled);
+        let plan = plan::make(&guide, &settled, None);
         let mut planned: Vec<usize> = plan.steps.iter().flat_map(|step| step.settles.iter().copied()).collect();
         planned.sort_unstable();
         planned.dedup();

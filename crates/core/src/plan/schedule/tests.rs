@@ -15,7 +15,7 @@ fn interruptions(slots: &[Slot]) -> [usize; 3] {
 #[test]
 fn a_sign_in_that_a_restart_must_follow_anyway_is_saved() {
     let tasks = [task(&[], Some(Then::SignIn)), task(&[0], None), task(&[], Some(Then::Restart))];
-    let slots = schedule(&tasks);
+    let slots = schedule(&tasks, true);
     let groups: Vec<_> = slots.iter().map(|slot| (slot.groups.clone(), slot.then)).collect();
     assert_eq!(groups, [(vec![vec![0], vec![2]], Some(Then::Restart)), (vec![vec![1]], None)]);
 }
@@ -24,7 +24,7 @@ fn a_sign_in_that_a_restart_must_follow_anyway_is_saved() {
 fn more_steps_than_can_be_tried_still_get_a_plan() {
     let tasks: Vec<Task> =
         (0_usize..10_000).map(|at| task(&at.checked_sub(1).into_iter().collect::<Vec<_>>(), Some(EVENTS[at % 3]))).collect();
-    assert_eq!(interruptions(&schedule(&tasks)), [3_333, 3_333, 3_334]);
+    assert_eq!(interruptions(&schedule(&tasks, true)), [3_333, 3_333, 3_334]);
 }
 
 /// The fewest interruptions with which all is done and in effect, by trying everything.
@@ -106,7 +106,7 @@ fn tasks(count: usize, then: bool) -> impl Strategy<Value = Vec<Task>> {
 proptest! {
     #[test]
     fn nothing_comes_before_what_it_needs_and_interruptions_are_as_few_as_can_be(tasks in tasks(6, true)) {
-        let slots = schedule(&tasks);
+        let slots = schedule(&tasks, true);
         let mut place: HashMap<usize, (usize, usize)> = HashMap::new();
         for (at, slot) in slots.iter().enumerate() {
             for (position, group) in slot.groups.iter().chain([&slot.events]).enumerate() {
@@ -129,14 +129,14 @@ proptest! {
 
     #[test]
     fn commands_are_as_few_as_can_be(tasks in tasks(6, false)) {
-        let slots = schedule(&tasks);
+        let slots = schedule(&tasks, true);
         prop_assert_eq!(slots.iter().map(|slot| slot.groups.len()).sum::<usize>(), fewest_commands(&tasks));
     }
 
     #[test]
     fn a_ring_of_needs_still_gives_every_task_a_place(needs in prop::collection::vec(prop::collection::vec(0_usize..8, 0..4), 1..8)) {
         let tasks: Vec<Task> = needs.iter().map(|needs| task(needs, Some(Then::NewShell))).collect();
-        let slots = schedule(&tasks);
+        let slots = schedule(&tasks, true);
         let placed: usize = slots.iter().flat_map(|slot| &slot.groups).map(Vec::len).sum();
         prop_assert_eq!(placed, tasks.len());
     }
