@@ -8,7 +8,7 @@ use std::time::Duration;
 
 /// Checks whether this machine is ready to build a project, explains what is missing, and says what to do about it.
 #[derive(Debug, Parser)]
-#[command(name = "setup-ready", version, max_term_width = 100, after_help = TOP_EXAMPLES)]
+#[command(name = "setup-ready", bin_name = "setup-ready", version, max_term_width = 100, after_help = TOP_EXAMPLES)]
 pub(crate) struct Typed {
     #[command(flatten)]
     pub(crate) shown: Shown,

@@ -42,6 +42,19 @@ impl Bench {
         path
     }
 
+    /// A program of Windows on PATH: a batch file, which its interpreter starts.
+    #[cfg(windows)]
+    pub(crate) fn program(&self, name: &str, body: &str) -> PathBuf {
+        let path = self.bin.join(format!("{name}.cmd"));
+        std::fs::write(&path, format!("@echo off\r\n{body}\r\n")).unwrap();
+        path
+    }
+
+    /// The folder of this test that is first on PATH.
+    pub(crate) fn bin(&self) -> &Path {
+        &self.bin
+    }
+
     pub(crate) fn file(&self, name: &str, text: &str) -> PathBuf {
         let path = self.project().join(name);
         std::fs::write(&path, text).unwrap();
@@ -55,9 +68,11 @@ impl Bench {
         words.push(program.as_os_str());
         let mut command = Command::new(words[0]);
         command.args(&words[1..]).args(arguments).current_dir(self.project()).stdin(Stdio::null());
-        let path = std::env::var("PATH").unwrap();
+        let path = std::env::var_os("PATH").unwrap();
+        let folders = [self.bin.clone()].into_iter().chain(std::env::split_paths(&path));
         command
-            .env("PATH", format!("{}:{path}", self.bin.display()))
+            .env("PATH", std::env::join_paths(folders).unwrap())
+            .env("LOCALAPPDATA", self.folder.path().join("state"))
             .env("COLUMNS", "80")
             // What is remembered between two runs stays in the test.
             .env("XDG_STATE_HOME", self.folder.path().join("state"))

@@ -13,6 +13,9 @@ mod setting;
 mod variable;
 mod workspace;
 
+#[cfg(windows)]
+pub(crate) use os::Job;
+
 use crate::guide::Guide;
 use crate::guide_file::GuideFile;
 use crate::host::{Host, Interrupt};
@@ -45,7 +48,7 @@ impl Live {
         let folder = folder.into();
         let home = std::env::var_os(if cfg!(windows) { "USERPROFILE" } else { "HOME" });
         Self {
-            folder: folder.canonicalize().unwrap_or(folder),
+            folder: place::real(&folder).unwrap_or(folder),
             time_limit: Self::TIME_LIMIT,
             interrupt: Interrupt::default(),
             path: std::env::var_os("PATH").unwrap_or_default(),

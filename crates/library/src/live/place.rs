@@ -9,10 +9,20 @@ pub(super) fn expand(path: &str, folder: &Path, home: Option<&Path>) -> PathBuf 
     let rest = path.strip_prefix('~').and_then(|rest| if rest.is_empty() { Some("") } else { rest.strip_prefix(['/', '\\']) });
     match (rest, home) {
         (Some(""), Some(home)) => home.to_owned(),
-        (Some(rest), Some(home)) => home.join(rest),
+        (Some(rest), Some(home)) => home.join(rest).components().collect(),
         // `.` as a part of a path says nothing and only looks odd in a message.
         _ => folder.join(path).components().collect(),
     }
+}
+
+/// The path behind all links, as people write it: Windows puts a mark before it that many programs do not know.
+///
+/// # Errors
+/// The system's.
+pub(super) fn real(path: &Path) -> std::io::Result<PathBuf> {
+    let real = path.canonicalize()?;
+    let plain = real.to_str().and_then(|text| text.strip_prefix(r"\\?\")).filter(|rest| rest.as_bytes().get(1) == Some(&b':'));
+    Ok(plain.map_or(real.clone(), PathBuf::from))
 }
 
 /// How much of a file is searched, in bytes.

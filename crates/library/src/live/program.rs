@@ -1,4 +1,4 @@
-use super::{Live, os};
+use super::{Live, os, place};
 use crate::observation::{FileKind, Piece, ProgramCopy};
 use crate::read::{HEAD_BYTES, file_kind};
 use std::fs::File;
@@ -24,7 +24,7 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
         if copies.iter().any(|copy| copy.path == shown) {
             continue;
         }
-        let real = path.canonicalize().unwrap_or_else(|_| path.clone());
+        let real = place::real(&path).unwrap_or_else(|_| path.clone());
         let kind = kind(&real);
         copies.push(ProgramCopy {
             path: shown,

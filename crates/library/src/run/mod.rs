@@ -2,12 +2,12 @@
 
 #[cfg(unix)]
 mod poll;
-#[cfg(not(unix))]
+#[cfg(windows)]
 mod threads;
 
 #[cfg(unix)]
 use poll::collect;
-#[cfg(not(unix))]
+#[cfg(windows)]
 use threads::collect;
 
 use crate::host::Interrupt;

@@ -1,8 +1,10 @@
-//! Collecting a child's output where pipes cannot be waited for together: a thread for each.
+//! Collecting a child's output on Windows, where pipes cannot be waited for together: a thread for each.
 
 use super::{GRACE, Kept, Limits, end_of, finished, time_up};
+use crate::live::Job;
 use crate::observation::{Run, RunEnd};
 use std::io::Read;
+use std::os::windows::io::AsHandle;
 use std::process::Child;
 use std::sync::{Arc, Mutex, PoisonError};
 use std::thread::JoinHandle;
@@ -12,6 +14,8 @@ const TICK: Duration = Duration::from_millis(5);
 
 pub(super) fn collect(mut child: Child, limits: &Limits) -> Run {
     let started = Instant::now();
+    // What it starts is ended with it; where there can be no job, at least the program itself is.
+    let job = Job::of(child.as_handle()).ok();
     let stdout = child.stdout.take().map(follow);
     let stderr = child.stderr.take().map(follow);
     let readers: Vec<&Reader> = stdout.iter().chain(&stderr).collect();
@@ -27,12 +31,18 @@ pub(super) fn collect(mut child: Child, limits: &Limits) -> Run {
                 break end.clone();
             }
         } else if limits.interrupt.is_raised() || started.elapsed() > limits.time {
+            if let Some(job) = &job {
+                job.end();
+            }
             let _ = child.kill();
             let _ = child.wait();
             break if limits.interrupt.is_raised() { RunEnd::Interrupted } else { time_up(limits) };
         }
         std::thread::sleep(TICK);
     };
+    if let Some(job) = &job {
+        job.end();
+    }
     finished(end, &[taken(stdout.as_ref()), taken(stderr.as_ref())])
 }
 

@@ -1,0 +1,86 @@
+//! Windows. What only C can ask is in `call`.
+
+mod account;
+pub(crate) mod call;
+mod limit;
+mod network;
+mod place;
+mod registry;
+mod system;
+
+pub(in crate::live) use account::{account, database_groups, has_group};
+pub(in crate::live) use limit::limit;
+pub(in crate::live) use network::{first_free_for_all, has_way_out, is_spoken_for, networks, port_holder};
+pub(in crate::live) use place::{device, disk_room, open_file, path_state, socket};
+pub(in crate::live) use system::{cores, hypervisor, memory, processor, surroundings, system};
+
+use crate::observation::{Observation, Piece};
+use std::path::{Path, PathBuf};
+
+/// There are no such modules.
+pub(in crate::live) fn module(_: &str) -> Observation {
+    Observation::NotSupported("Windows has no kernel modules of this sort".to_owned())
+}
+
+/// The files that a program's name may mean: with an extension of PATHEXT as it stands, and else with each of them.
+pub(in crate::live) fn file_names(name: &str) -> Vec<String> {
+    let extensions = std::env::var("PATHEXT").unwrap_or_else(|_| ".COM;.EXE;.BAT;.CMD".to_owned());
+    let mut extensions = extensions.split(';').filter(|extension| !extension.is_empty());
+    let lower = name.to_ascii_lowercase();
+    if extensions.clone().any(|extension| lower.ends_with(&extension.to_ascii_lowercase())) {
+        return vec![name.to_owned()];
+    }
+    // The system takes upper and lower case for the same; people read the lower one more easily.
+    extensions.by_ref().map(|extension| format!("{name}{}", extension.to_ascii_lowercase())).collect()
+}
+
+/// A file that PATHEXT admits can be started.
+pub(in crate::live) fn is_executable(path: &Path) -> bool {
+    path.is_file()
+}
+
+/// Where programs usually are.
+pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
+    let at_home = [
+        ".cargo\\bin",
+        "scoop\\shims",
+        "go\\bin",
+        ".dotnet\\tools",
+        "AppData\\Roaming\\npm",
+        "AppData\\Local\\Microsoft\\WinGet\\Links",
+        "AppData\\Local\\Programs\\Git\\cmd",
+    ];
+    let at_home = home.into_iter().flat_map(|home| at_home.iter().map(|folder| home.join(folder)));
+    let variable = |name: &str| std::env::var_os(name).map(PathBuf::from);
+    let programs = ["ProgramFiles", "ProgramFiles(x86)"].into_iter().filter_map(variable);
+    let system =
+        programs.flat_map(|programs| ["Git\\cmd", "CMake\\bin", "nodejs", "LLVM\\bin"].map(|folder| programs.join(folder)));
+    let others = variable("ProgramData").into_iter().map(|data| data.join("chocolatey\\bin"));
+    at_home.chain(system).chain(others).collect()
+}
+
+/// Aliases of the store's apps are empty files: starting one opens the store.
+pub(in crate::live) fn is_placeholder(path: &Path) -> bool {
+    path.components().any(|part| part.as_os_str().eq_ignore_ascii_case("WindowsApps"))
+        && path.metadata().is_ok_and(|data| data.len() == 0)
+}
+
+/// Libraries are searched in places that only the loader knows; what is missing is told when it is started.
+pub(in crate::live) fn lacks(_: &Path) -> Vec<Piece> {
+    Vec::new()
+}
+
+/// Libraries are searched in places that only the loader knows.
+pub(in crate::live) fn loads(_: &str) -> Option<String> {
+    None
+}
+
+/// There is no usual place: what is described stands in `PKG_CONFIG_PATH`.
+pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
+    Vec::new()
+}
+
+/// Whose settings set a variable for new terminals.
+pub(in crate::live) fn startup_file_with(name: &str, _: Option<&Path>) -> Option<String> {
+    registry::variable_is_set_for(name).map(ToOwned::to_owned)
+}

@@ -1,0 +1,118 @@
+//! Files, folders, disks, devices and local sockets.
+
+use super::{call, registry};
+use crate::guide::Access;
+use crate::observation::{Device, DiskRoom, Nature, Observation, PathState, SocketState};
+use crate::text::Pattern;
+use std::fs::{File, OpenOptions};
+use std::io::ErrorKind;
+use std::os::windows::fs::OpenOptionsExt;
+use std::path::Path;
+
+/// To write to a file, or to add one to a folder (winnt.h, `FILE_WRITE_DATA` and `FILE_ADD_FILE`).
+const WRITE: u32 = 2;
+/// Folders are opened only with it (`FILE_FLAG_BACKUP_SEMANTICS`).
+const FOLDERS_TOO: u32 = 0x0200_0000;
+/// Every instance of a pipe is taken at the moment (winerror.h, `ERROR_PIPE_BUSY`).
+const PIPE_BUSY: i32 = 231;
+
+/// Whether this user may write a file, or make one in a folder: it is opened for that, and nothing is written.
+fn may_write(path: &Path) -> bool {
+    let opened = OpenOptions::new().access_mode(WRITE).custom_flags(FOLDERS_TOO).open(path);
+    // What somebody else holds open is there to be written another time.
+    opened.is_ok() || opened.is_err_and(|error| error.raw_os_error() == Some(32))
+}
+
+fn nearest_existing(path: &Path) -> Option<&Path> {
+    path.ancestors().find(|parent| parent.exists())
+}
+
+/// How much this user may still write at a place.
+pub(in crate::live) fn disk_room(path: &Path) -> Observation {
+    let Some(existing) = nearest_existing(path) else {
+        return Observation::CouldNotLook(format!("no folder above {} is there", path.display()));
+    };
+    let room = call::room(existing).and_then(|room| Ok((room, call::volume(existing)?)));
+    match room {
+        Ok((available_bytes, filesystem)) => Observation::DiskRoom(DiskRoom {
+            path: path.display().to_string(),
+            existing: existing.display().to_string(),
+            filesystem,
+            available_bytes,
+            available_inodes: None,
+            by_quota: false,
+            read_only: false,
+            writable: may_write(existing),
+        }),
+        Err(error) => Observation::CouldNotLook(error.to_string()),
+    }
+}
+
+/// What is at a path, and what this user may do with it. Whose it is, is not asked: an access list says what counts.
+pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Observation {
+    let mut state = PathState {
+        path: path.display().to_string(),
+        nature: Nature::Missing,
+        mode: None,
+        mine: None,
+        owner: None,
+        writable: nearest_existing(path).is_some_and(may_write),
+        executable: false,
+        holds: None,
+    };
+    let metadata = match path.metadata() {
+        Ok(metadata) => metadata,
+        Err(error) if matches!(error.kind(), ErrorKind::NotFound | ErrorKind::NotADirectory) => {
+            if let Ok(target) = path.read_link() {
+                state.nature = Nature::Dangling(target.display().to_string());
+            }
+            return Observation::Path(state);
+        }
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    };
+    state.nature = if metadata.is_dir() { Nature::Folder } else { Nature::File };
+    state.executable = true;
+    state.holds = pattern.and_then(|pattern| {
+        if metadata.is_dir() { crate::live::place::lists(path, pattern) } else { crate::live::place::holds(path, pattern) }
+    });
+    Observation::Path(state)
+}
+
+/// Serial lines are looked up and never opened, since that resets what is connected; other devices are opened for a moment.
+pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
+    let name = path.display().to_string();
+    let short = name.strip_prefix(r"\\.\").unwrap_or(&name);
+    if short.len() > 3 && short.get(..3).is_some_and(|start| start.eq_ignore_ascii_case("com")) {
+        let there = registry::serial_lines().iter().any(|line| line.eq_ignore_ascii_case(short));
+        return Observation::Device(if there { Device::Opens } else { Device::Missing });
+    }
+    Observation::Device(match OpenOptions::new().read(true).write(access == Access::Write).open(path) {
+        Ok(_) => Device::Opens,
+        Err(error) if error.kind() == ErrorKind::NotFound => Device::Missing,
+        Err(error) if error.kind() == ErrorKind::PermissionDenied => Device::Denied(None, None),
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    })
+}
+
+/// Whether somebody answers at a named pipe.
+pub(in crate::live) fn socket(path: &Path) -> Observation {
+    let name = path.display().to_string().replace('/', "\\");
+    if !name.starts_with(r"\\.\pipe\") {
+        return Observation::NotSupported(format!("on Windows only named pipes are looked at, and {name} is none"));
+    }
+    Observation::Socket(match OpenOptions::new().read(true).write(true).open(&name) {
+        Ok(_) => SocketState::Answers,
+        Err(error) if error.raw_os_error() == Some(PIPE_BUSY) => SocketState::Answers,
+        Err(error) if error.kind() == ErrorKind::NotFound => SocketState::Missing,
+        Err(error) if error.kind() == ErrorKind::PermissionDenied => SocketState::Denied(None, None),
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    })
+}
+
+/// Opens a file for reading.
+///
+/// # Errors
+/// The system's.
+pub(in crate::live) fn open_file(path: &Path) -> std::io::Result<File> {
+    File::open(path)
+}

@@ -1,0 +1,44 @@
+//! What stands in the registry: the system's version and edition, variables for new terminals, a few settings.
+
+use windows_registry::{CURRENT_USER, Key, LOCAL_MACHINE};
+
+const VERSION: &str = r"SOFTWARE\Microsoft\Windows NT\CurrentVersion";
+const MACHINE_VARIABLES: &str = r"SYSTEM\CurrentControlSet\Control\Session Manager\Environment";
+
+fn key(root: &Key, path: &str) -> Option<Key> {
+    root.open(path).ok()
+}
+
+/// A text of the system's version key.
+pub(super) fn version_text(name: &str) -> Option<String> {
+    key(LOCAL_MACHINE, VERSION)?.get_string(name).ok().filter(|text| !text.is_empty())
+}
+
+/// A number of the system's version key.
+pub(super) fn version_number(name: &str) -> Option<u32> {
+    key(LOCAL_MACHINE, VERSION)?.get_u32(name).ok()
+}
+
+/// Whether a switch of the machine is on; off where it is not there.
+pub(super) fn is_on(path: &str, name: &str) -> bool {
+    key(LOCAL_MACHINE, path).and_then(|key| key.get_u32(name).ok()) == Some(1)
+}
+
+/// Whose settings set a variable for new terminals.
+pub(super) fn variable_is_set_for(name: &str) -> Option<&'static str> {
+    let has = |root: &Key, path: &str| key(root, path).is_some_and(|key| key.get_value(name).is_ok());
+    if has(CURRENT_USER, "Environment") {
+        Some("your user's settings")
+    } else if has(LOCAL_MACHINE, MACHINE_VARIABLES) {
+        Some("the machine's settings")
+    } else {
+        None
+    }
+}
+
+/// The serial lines that are connected now, such as `COM3`.
+pub(super) fn serial_lines() -> Vec<String> {
+    let Some(key) = key(LOCAL_MACHINE, r"HARDWARE\DEVICEMAP\SERIALCOMM") else { return Vec::new() };
+    let Ok(values) = key.values() else { return Vec::new() };
+    values.filter_map(|(_, value)| String::try_from(value).ok()).collect()
+}
