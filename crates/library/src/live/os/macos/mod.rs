@@ -1,68 +1,33 @@
-//! macOS: the places for its answers. What is not written yet says so and guesses nothing.
+//! macOS: what its files, its kernel and its own commands tell. Never run: see docs/platforms.md.
+
+mod account;
+mod ask;
+mod machine;
+
+pub(in crate::live) use account::{account, database_groups, group_of, has_group};
+pub(in crate::live) use machine::{cores, hypervisor, limit, memory, processor, surroundings, system};
 
 use super::Share;
-use crate::live::Live;
-use crate::observation::{Hypervisor, Observation, Os, Piece, Surroundings, System};
+use crate::guide::Protocol;
+use crate::observation::{Observation, Piece, RunEnd};
 use crate::probe::PortPlace;
+use crate::read::lsof_holder;
+use std::net::IpAddr;
 use std::path::{Path, PathBuf};
 
-fn later(what: &str) -> Observation {
-    Observation::NotSupported(format!("{what} on macOS is looked at by a later version of this software"))
-}
-
-/// The system, as far as uname(2) tells: the kernel's version is not the system's.
-pub(in crate::live) fn system() -> Observation {
-    let uname = rustix::system::uname();
-    Observation::System(System {
-        os: Os::Macos,
-        version: None,
-        edition: None,
-        distro: None,
-        distro_like: Vec::new(),
-        distro_version: None,
-        pretty: None,
-        arch: super::arch(&uname.machine().to_string_lossy()),
-    })
-}
-
-/// Only the build server is known.
-pub(in crate::live) fn surroundings() -> Observation {
-    Observation::Surroundings(Surroundings { wsl: Some(false), ci: Some(super::is_build_server()), ..Surroundings::default() })
-}
-
-/// Not looked at yet.
-pub(in crate::live) fn account(_: &Live) -> Observation {
-    later("the account")
-}
-
-/// Not looked at yet.
-pub(in crate::live) fn database_groups(_: &Live) -> Observation {
-    later("the account database")
-}
-
-/// Not looked at yet.
-pub(in crate::live) fn port_holder(_: &PortPlace) -> Observation {
-    later("the holder of a port")
-}
-
-/// Not looked at yet.
-pub(in crate::live) fn memory() -> Observation {
-    later("memory")
-}
-
-/// Not looked at yet.
-pub(in crate::live) fn cores() -> Observation {
-    later("the number of cores")
-}
-
-/// Not looked at yet.
-pub(in crate::live) fn processor() -> Observation {
-    later("the processor's virtualization")
-}
-
-/// The system's framework is always there.
-pub(in crate::live) fn hypervisor() -> Observation {
-    Observation::Hypervisor(Hypervisor { enabled: Some(true), held_by: None })
+/// Who holds a port. The command ends with 1 where it finds nobody, and does not see other users' programs.
+pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
+    let (which, state) = match place.protocol {
+        Protocol::Tcp => (format!("-iTCP:{}", place.port), &["-sTCP:LISTEN"][..]),
+        Protocol::Udp => (format!("-iUDP:{}", place.port), &[][..]),
+    };
+    let mut words = vec!["-nP", which.as_str(), "-F", "pcL"];
+    words.extend(state);
+    let run = ask::ran("/usr/sbin/lsof", &words);
+    if matches!(run.end, RunEnd::Exit(0 | 1)) {
+        return Observation::PortHolder(lsof_holder(&run.stdout));
+    }
+    Observation::CouldNotLook("lsof did not answer".to_owned())
 }
 
 /// There are no such modules.
@@ -73,11 +38,6 @@ pub(in crate::live) fn module(_: &str) -> Observation {
 /// Every user may bind every port on the wildcard address since macOS 10.14; the system tells no number.
 pub(in crate::live) fn first_free_for_all() -> Option<u16> {
     None
-}
-
-/// The group's number: names are looked up by a later version.
-pub(in crate::live) fn group_of(id: u32) -> String {
-    id.to_string()
 }
 
 /// Where programs usually are: both prefixes of the package manager, and what people and languages use.
@@ -116,16 +76,6 @@ pub(in crate::live) fn share(_: &Path) -> Share {
     Share::default()
 }
 
-/// The group's entry is looked up by a later version.
-pub(in crate::live) fn has_group(_: &Live, _: &str) -> Observation {
-    later("the account database")
-}
-
-/// Not looked at yet.
-pub(in crate::live) fn limit(_: &str, _: &Path) -> Observation {
-    later("limits")
-}
-
 /// The networks of this machine's interfaces.
 pub(in crate::live) fn networks() -> Observation {
     match super::interfaces() {
@@ -134,12 +84,16 @@ pub(in crate::live) fn networks() -> Observation {
     }
 }
 
-/// Not looked at yet.
+/// Whether any network could lead out of this machine: one with an address that others can reach.
 ///
 /// # Errors
-/// Always.
+/// When the networks cannot be looked at, with the reason.
 pub(in crate::live) fn has_way_out() -> Result<bool, String> {
-    Err("ways out of this machine on macOS are looked at by a later version of this software".to_owned())
+    let reaches = |address: &IpAddr| match address {
+        IpAddr::V4(address) => !address.is_loopback() && !address.is_link_local(),
+        IpAddr::V6(address) => !address.is_loopback() && !address.is_unicast_link_local(),
+    };
+    Ok(super::interfaces()?.iter().any(|network| reaches(&network.address)))
 }
 
 /// Libraries of the system lie in a cache that only the loader reads.
