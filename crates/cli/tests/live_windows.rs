@@ -79,7 +79,7 @@ fn a_hung_program_is_ended_with_what_it_started() {
 #[test]
 fn files_variables_and_the_machine_are_really_looked_at() {
     let bench = Bench::new(
-        "[require.charts]\nfolder = \"charts\"\nwritable = true\n[require.lost]\nfolder = \"lost\"
+        "[require.new]\ntool = \"buoy-new\"\n[require.charts]\nfolder = \"charts\"\nwritable = true\n[require.lost]\nfolder = \"lost\"
          [require.key]\nfile = \"~/no-such-buoy.key\"\n[require.text]\nfile = \"text\"\ncontains = \"^whale$\"
          [require.set]\nvariable = \"BUOY_SET\"\n[require.unset]\nvariable = \"BUOY_UNSET\"\n[require.later]\nvariable = \"BUOY_LATER\"
          [require.much]\ndisk = \"900 TB\"\n[require.memory]\nmemory = \"1 MB\"\n[require.cores]\ncores = 1
@@ -91,13 +91,24 @@ fn files_variables_and_the_machine_are_really_looked_at() {
     // A variable for new terminals, which this one does not have.
     let settings = windows_registry::CURRENT_USER.create("Environment").unwrap();
     settings.set_string("BUOY_LATER", "set").unwrap();
+    // A folder that new terminals search, and this one does not.
+    let folder = bench.folder.path().join("new");
+    std::fs::create_dir(&folder).unwrap();
+    std::fs::write(folder.join("buoy-new.cmd"), "@echo buoy-new 1.0\r\n").unwrap();
+    let before = settings.get_string("Path").ok();
+    settings.set_string("Path", folder.display().to_string()).unwrap();
     let mut command = bench.command(&[], &["preflight", "--format", "json"]);
     let output = command.env("BUOY_SET", "1").output().unwrap();
     settings.remove_value("BUOY_LATER").unwrap();
+    match before {
+        Some(path) => settings.set_expand_string("Path", path).unwrap(),
+        None => settings.remove_value("Path").unwrap(),
+    }
     let report: serde_json::Value = serde_json::from_slice(&output.stdout).unwrap_or_else(|error| panic!("{error}: {output:?}"));
     causes_are(
         &report,
         &[
+            ("new", "tool-off-path"),
             ("charts", ""),
             ("lost", "path-missing"),
             ("key", "path-missing"),

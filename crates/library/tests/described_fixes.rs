@@ -56,6 +56,17 @@ fn this_is_what_is_pasted(#[case] user: &str, #[case] machine: &str, #[case] sub
     assert!(!elevated || settled.fixes.first().unwrap().admin);
 }
 
+#[test]
+fn permissions_on_the_windows_side_are_said_not_to_last() {
+    let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\nfile = \"/mnt/c/key\"\nmode = \"600\"\n";
+    let guide = guide::parse(guide).unwrap();
+    let inside = LINUX.replace("os = \"linux\"", "os = \"linux\"\nflags = [\"wsl\"]");
+    let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{inside}[[file]]\npath = \"/mnt/c/key\"\nmode = \"777\"\n");
+    let report = Preflight::new(&guide).run(&Described::parse(&text).unwrap()).unwrap();
+    let caution = report.settled.first().unwrap().fixes.first().unwrap().caution.clone().unwrap();
+    assert!(caution.starts_with("Files on the Windows side keep no such permissions"), "{caution}");
+}
+
 #[rstest]
 #[case::for_bash(LINUX, "", "~/.bashrc", "export BUOY_REGION=YOUR-VALUE")]
 #[case::for_fish(FISH, "", "~/.config/fish/config.fish", "set -gx BUOY_REGION YOUR-VALUE")]

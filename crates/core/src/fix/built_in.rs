@@ -23,7 +23,7 @@ pub(super) fn fixes(
         Cause::ToolMissing | Cause::ToolTooOld => vec![fault.install()],
         Cause::ToolTooNew | Cause::ToolExcluded => vec![fault.other_version()],
         Cause::ToolShadowed => vec![fault.first_on_path("so that the copy that works is found first")],
-        Cause::ToolOffPath => vec![fault.first_on_path("so that your shell finds it")],
+        Cause::ToolOffPath => vec![fault.off_path()],
         Cause::ToolUnselected => vec![fault.choose_version()],
         Cause::ToolNotExecutable => vec![fault.make_executable()],
         Cause::ToolBroken | Cause::ToolWrongArch | Cause::ToolPlaceholder | Cause::ToolFailed => vec![fault.install_again()],
@@ -200,6 +200,15 @@ impl Case<'_> {
         } else {
             fix.say.push_str(" This does it for the terminal in which you type it:");
             fix.run = vec![line];
+        }
+        fix
+    }
+
+    /// On Windows what was installed since a terminal was opened is only found by the next one.
+    fn off_path(&self) -> Fix {
+        let mut fix = self.first_on_path("so that your shell finds it");
+        if self.bench.os == Some(Os::Windows) {
+            fix.say = format!("Open a new terminal: it may find what this one does not know yet. If it does not: {}", fix.say);
         }
         fix
     }

@@ -53,6 +53,12 @@ pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
         Cause::PathMode => {
             let mode = fault.finding.wanted.as_deref().unwrap_or("600");
             let mut fix = unix(format!("Give {path} the permissions {mode}."), &[format!("chmod {mode} {quoted}")]);
+            if fault.bench.inside_windows && path.starts_with("/mnt/") {
+                fix.warn(
+                    "Files on the Windows side keep no such permissions, and are slow to reach from here: better move the project into \
+                     your home folder on this side.",
+                );
+            }
             if u32::from_str_radix(mode, 8).is_ok_and(|mode| mode & 0o022 != 0) {
                 fix.warn("With these permissions other users of this machine may change it.");
             }

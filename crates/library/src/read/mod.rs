@@ -6,6 +6,7 @@ mod cgroup;
 mod cpu;
 mod elf;
 mod env_file;
+mod expand;
 mod file_kind;
 mod git;
 mod loader_cache;
@@ -25,6 +26,7 @@ pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memor
 pub use cpu::{count_online, cpuinfo_flags};
 pub use elf::{ElfNeeds, elf_needs};
 pub use env_file::{env_entries, env_value, setting_number};
+pub use expand::expanded;
 pub use file_kind::{HEAD_BYTES, file_kind};
 pub use git::{branch_of_head, is_large_file_pointer, submodule_paths};
 pub use loader_cache::loader_cache;

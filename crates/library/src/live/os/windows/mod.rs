@@ -39,7 +39,7 @@ pub(in crate::live) fn is_executable(path: &Path) -> bool {
     path.is_file()
 }
 
-/// Where programs usually are.
+/// Where programs usually are: first of all where a new terminal would look.
 pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let at_home = [
         ".cargo\\bin",
@@ -56,7 +56,7 @@ pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let system =
         programs.flat_map(|programs| ["Git\\cmd", "CMake\\bin", "nodejs", "LLVM\\bin"].map(|folder| programs.join(folder)));
     let others = variable("ProgramData").into_iter().map(|data| data.join("chocolatey\\bin"));
-    at_home.chain(system).chain(others).collect()
+    registry::search_path().into_iter().chain(at_home).chain(system).chain(others).collect()
 }
 
 /// Aliases of the store's apps are empty files: starting one opens the store.

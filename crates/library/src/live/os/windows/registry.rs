@@ -1,5 +1,7 @@
 //! What stands in the registry: the system's version and edition, variables for new terminals, a few settings.
 
+use crate::read::expanded;
+use std::path::PathBuf;
 use windows_registry::{CURRENT_USER, Key, LOCAL_MACHINE};
 
 const VERSION: &str = r"SOFTWARE\Microsoft\Windows NT\CurrentVersion";
@@ -34,6 +36,15 @@ pub(super) fn variable_is_set_for(name: &str) -> Option<&'static str> {
     } else {
         None
     }
+}
+
+/// The folders that new terminals search, of the machine and then of the user. This one may have been opened before they were set.
+pub(super) fn search_path() -> Vec<PathBuf> {
+    let of = |root: &Key, path: &str| key(root, path).and_then(|key| key.get_string("Path").ok()).unwrap_or_default();
+    let both = [of(LOCAL_MACHINE, MACHINE_VARIABLES), of(CURRENT_USER, "Environment")];
+    let variable = |name: &str| std::env::var(name).ok();
+    let folders = both.iter().flat_map(|path| path.split(';')).map(|folder| expanded(folder.trim(), variable));
+    folders.filter(|folder| !folder.is_empty()).map(PathBuf::from).collect()
 }
 
 /// The serial lines that are connected now, such as `COM3`.
