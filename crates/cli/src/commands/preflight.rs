@@ -102,8 +102,6 @@ fn note(text: &str, look: &Look) {
         return;
     }
     let mut paper = Paper::for_errors(look);
-    paper.gap();
     paper.block(0, text, Ink::Quiet);
-    paper.gap();
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    let _ = std::io::stderr().write_all(format!("\n{}\n", paper.into_text()).as_bytes());
 }
