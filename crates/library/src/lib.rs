@@ -43,6 +43,8 @@ pub mod run;
 pub mod schema;
 mod state;
 mod watch;
+#[cfg(windows)]
+mod windows_calls;
 pub mod write;
 
 pub use consents::Consents;

@@ -57,6 +57,24 @@ fn this_is_what_is_pasted(#[case] user: &str, #[case] machine: &str, #[case] sub
 }
 
 #[test]
+fn a_program_of_windows_does_not_stand_for_one_of_the_linux_inside() {
+    let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\ntool = \"git\"\n").unwrap();
+    let git = "/mnt/c/Program Files/Git/cmd/git.exe";
+    let message = |flags: &str| {
+        let system = LINUX.replace("os = \"linux\"", &format!("os = \"linux\"\n{flags}"));
+        let text = format!(
+            "format = 1\npath = [\"/usr/bin\", \"/mnt/c/Program Files/Git/cmd\"]\n[machine]\nname = \"buoy-desk\"\n{system}[[program]]\npath = \"{git}\"\n"
+        );
+        let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
+        Preflight::new(&guide).run(&machine).unwrap().settled.first().unwrap().finding.message.clone()
+    };
+    let more = format!("The one at {git} is on the Windows side: this Linux needs one of its own.");
+    let inside = message("flags = [\"wsl\"]");
+    assert!(inside.ends_with(&more), "{inside}");
+    assert!(!message("").contains("Windows"));
+}
+
+#[test]
 fn permissions_on_the_windows_side_are_said_not_to_last() {
     let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\nfile = \"/mnt/c/key\"\nmode = \"600\"\n";
     let guide = guide::parse(guide).unwrap();

@@ -138,8 +138,9 @@ fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
     for fields in if top.has("program") { top.tables("program", "program") } else { Vec::new() } {
         let Some(path) = fields.required("path").map(|path| path.value.to_owned()) else { continue };
         let (folder, file) = path.rsplit_once(['/', '\\']).unwrap_or(("", &path));
-        // Windows finds a program without its extension.
-        let name = [".exe", ".cmd", ".bat"].iter().find_map(|extension| file.strip_suffix(extension)).unwrap_or(file).to_owned();
+        // Windows finds a program without its extension; where paths begin with a slash it belongs to the name.
+        let extensions: &[&str] = if path.starts_with('/') { &[] } else { &[".exe", ".cmd", ".bat"] };
+        let name = extensions.iter().find_map(|extension| file.strip_suffix(extension)).unwrap_or(file).to_owned();
         let position = folders.as_ref().map_or(Some(0), |folders| folders.iter().position(|one| one == folder));
         let copy = ProgramCopy {
             real_path: fields.owned("real_path").unwrap_or_else(|| path.clone()),

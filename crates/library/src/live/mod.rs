@@ -13,9 +13,6 @@ mod setting;
 mod variable;
 mod workspace;
 
-#[cfg(windows)]
-pub(crate) use os::Job;
-
 use crate::guide::Guide;
 use crate::guide_file::GuideFile;
 use crate::host::{Host, Interrupt};

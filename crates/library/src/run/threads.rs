@@ -1,8 +1,8 @@
 //! Collecting a child's output on Windows, where pipes cannot be waited for together: a thread for each.
 
 use super::{GRACE, Kept, Limits, end_of, finished, time_up};
-use crate::live::Job;
 use crate::observation::{Run, RunEnd};
+use crate::windows_calls::Job;
 use std::io::Read;
 use std::os::windows::io::AsHandle;
 use std::process::Child;

@@ -80,8 +80,25 @@ fn nowhere_on_path(inquiry: &mut Inquiry<'_>, tool: &Tool, title: &str) -> Resul
             format!("{name} is installed at {}, but your shell does not look in that folder (it is not on PATH).", copy.path);
         return Ok(Finding::unmet(Cause::ToolOffPath, message).found("off PATH").with(at(&copy.path)));
     }
-    let message = format!("{names} was not found: it is not installed, or not in a folder where your shell looks (PATH).");
+    let mut message = format!("{names} was not found: it is not installed, or not in a folder where your shell looks (PATH).");
+    if let Some(copy) = on_the_windows_side(inquiry, tool)? {
+        let more = format!(" The one at {} is on the Windows side: this Linux needs one of its own.", copy.path);
+        message.push_str(&more);
+    }
     Ok(Finding::unmet(Cause::ToolMissing, message).found("not on PATH"))
+}
+
+/// A Linux inside Windows finds the programs of Windows too, under their full names; they do not stand for its own.
+fn on_the_windows_side<'a>(inquiry: &mut Inquiry<'a>, tool: &Tool) -> Result<Option<&'a ProgramCopy>, Stop> {
+    if known(inquiry.surroundings())?.is_none_or(|around| around.wsl != Some(true)) {
+        return Ok(None);
+    }
+    for name in &tool.names {
+        if let Some(copy) = known(inquiry.program(&format!("{name}.exe")))?.and_then(|copies| copies.first()) {
+            return Ok(Some(copy));
+        }
+    }
+    Ok(None)
 }
 
 /// The first copy in the usual folders that PATH does not name.

@@ -16,8 +16,6 @@ pub(super) use macos::*;
 #[cfg(unix)]
 pub(super) use unix::*;
 #[cfg(windows)]
-pub(crate) use windows::call::Job;
-#[cfg(windows)]
 pub(super) use windows::*;
 
 /// Whether this looks like a build server: the variable that they agree on is set.

@@ -1,6 +1,6 @@
-use super::call;
 use crate::live::Live;
 use crate::observation::{Account, Observation};
+use crate::windows_calls as call;
 
 /// Who this is, with which rights, and in which shell.
 pub(in crate::live) fn account(_: &Live) -> Observation {

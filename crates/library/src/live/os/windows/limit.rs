@@ -1,5 +1,6 @@
-use super::{call, registry};
+use super::registry;
 use crate::observation::{LimitState, Observation};
+use crate::windows_calls as call;
 use std::path::Path;
 
 /// The longest path, with its end mark, of programs that know no longer ones (`MAX_PATH`), and of the others.

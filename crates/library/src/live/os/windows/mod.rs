@@ -1,7 +1,6 @@
-//! Windows. What only C can ask is in `call`.
+//! Windows. What only C can ask is in `windows_calls`.
 
 mod account;
-pub(crate) mod call;
 mod limit;
 mod network;
 mod place;

@@ -1,9 +1,9 @@
 //! Who holds a port, and the networks that this machine is on.
 
-use super::call;
 use crate::guide::Protocol;
 use crate::observation::{Holder, Network, Observation};
 use crate::probe::PortPlace;
+use crate::windows_calls as call;
 use std::net::IpAddr;
 
 /// Who holds a port.

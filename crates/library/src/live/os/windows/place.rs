@@ -1,9 +1,10 @@
 //! Files, folders, disks, devices and local sockets.
 
-use super::{call, registry};
+use super::registry;
 use crate::guide::Access;
 use crate::observation::{Device, DiskRoom, Nature, Observation, PathState, SocketState};
 use crate::text::Pattern;
+use crate::windows_calls as call;
 use std::fs::{File, OpenOptions};
 use std::io::ErrorKind;
 use std::os::windows::fs::OpenOptionsExt;

@@ -1,5 +1,6 @@
-use super::{call, registry};
+use super::registry;
 use crate::observation::{Cores, Hypervisor, Memory, Observation, Os, Processor, Surroundings, System};
+use crate::windows_calls as call;
 use std::path::Path;
 
 /// The first build of Windows 11 (Microsoft's release information); the registry still calls it Windows 10.

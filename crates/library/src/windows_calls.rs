@@ -43,7 +43,7 @@ fn narrow(text: &[u16]) -> String {
 ///
 /// # Errors
 /// The system's.
-pub(super) fn room(folder: &Path) -> Result<u64> {
+pub(crate) fn room(folder: &Path) -> Result<u64> {
     let (name, mut free) = (wide(folder.as_os_str()), 0);
     // SAFETY: the name ends with a zero, and the one number that is asked for is there; the others may be null.
     let done = unsafe { GetDiskFreeSpaceExW(name.as_ptr(), &raw mut free, null_mut(), null_mut()) };
@@ -54,7 +54,7 @@ pub(super) fn room(folder: &Path) -> Result<u64> {
 ///
 /// # Errors
 /// The system's.
-pub(super) fn volume(path: &Path) -> Result<String> {
+pub(crate) fn volume(path: &Path) -> Result<String> {
     let (name, mut volume) = (wide(path.as_os_str()), [0_u16; 1024]);
     // SAFETY: the name ends with a zero, and the length that is told is that of the array.
     let done = unsafe { GetVolumePathNameW(name.as_ptr(), volume.as_mut_ptr(), 1024) };
@@ -65,7 +65,7 @@ pub(super) fn volume(path: &Path) -> Result<String> {
 ///
 /// # Errors
 /// The system's.
-pub(super) fn memory() -> Result<(u64, u64)> {
+pub(crate) fn memory() -> Result<(u64, u64)> {
     // SAFETY: a structure of numbers alone, for which zeros are values; its size is told, as the system demands.
     let (done, status) = unsafe {
         let mut status: MEMORYSTATUSEX = zeroed();
@@ -76,7 +76,7 @@ pub(super) fn memory() -> Result<(u64, u64)> {
 }
 
 /// Whether the system says that the processor has a feature, by its number in winnt.h (`PF_...`).
-pub(super) fn has_feature(number: u32) -> bool {
+pub(crate) fn has_feature(number: u32) -> bool {
     // SAFETY: any number is allowed.
     unsafe { IsProcessorFeaturePresent(number) != 0 }
 }
@@ -104,7 +104,7 @@ fn token(class: TOKEN_INFORMATION_CLASS) -> Result<Vec<u64>> {
 ///
 /// # Errors
 /// The system's.
-pub(super) fn is_elevated() -> Result<bool> {
+pub(crate) fn is_elevated() -> Result<bool> {
     let buffer = token(TokenElevation)?;
     // SAFETY: for this class the system has written this structure; the buffer is aligned and long enough for it.
     Ok(unsafe { buffer.as_ptr().cast::<TOKEN_ELEVATION>().read() }.TokenIsElevated != 0)
@@ -114,7 +114,7 @@ pub(super) fn is_elevated() -> Result<bool> {
 ///
 /// # Errors
 /// The system's.
-pub(super) fn groups() -> Result<(Vec<String>, bool)> {
+pub(crate) fn groups() -> Result<(Vec<String>, bool)> {
     let buffer = token(TokenGroups)?;
     let (mut names, mut admin) = (Vec::new(), false);
     // SAFETY: for this class the system has written this structure, with as many entries as it says; their pointers lead into the same buffer,
@@ -146,7 +146,7 @@ pub(super) fn groups() -> Result<(Vec<String>, bool)> {
 }
 
 /// Whether the account database knows a user or a group of this name.
-pub(super) fn has_account(name: &str) -> bool {
+pub(crate) fn has_account(name: &str) -> bool {
     let (name, mut identifier, mut domain) = (wide(name.as_ref()), [0_u64; 16], [0_u16; 256]);
     let (mut room, mut domain_room, mut kind) = (128, 256, 0);
     // SAFETY: the name ends with a zero; the lengths that are told are those of the arrays.
@@ -206,7 +206,7 @@ fn port(number: u32) -> u16 {
 ///
 /// # Errors
 /// The system's.
-pub(super) fn listeners(tcp: bool) -> Result<Vec<(IpAddr, u16, u32)>> {
+pub(crate) fn listeners(tcp: bool) -> Result<Vec<(IpAddr, u16, u32)>> {
     let ask = |family: u16| {
         table(|buffer, room| {
             // SAFETY: the room that is told is the buffer's; without room the call only tells how much it needs.
@@ -246,17 +246,17 @@ pub(super) fn listeners(tcp: bool) -> Result<Vec<(IpAddr, u16, u32)>> {
 
 /// A process: its id, the id of the one that it came from, and the name of its file.
 #[derive(Debug, Clone)]
-pub(super) struct Process {
-    pub(super) id: u32,
-    pub(super) parent: u32,
-    pub(super) name: String,
+pub(crate) struct Process {
+    pub(crate) id: u32,
+    pub(crate) parent: u32,
+    pub(crate) name: String,
 }
 
 /// The processes that run now.
 ///
 /// # Errors
 /// The system's.
-pub(super) fn processes() -> Result<Vec<Process>> {
+pub(crate) fn processes() -> Result<Vec<Process>> {
     let mut all = Vec::new();
     // SAFETY: the handle is closed by its owner; the structure is of numbers alone, and its size is told, as the system demands.
     unsafe {
