@@ -413,17 +413,17 @@ impl Report<'_> {
 
     fn json_step<'r>(&'r self, step: &'r Step) -> JsonStep<'r> {
         JsonStep {
-            say: &step.say,
-            run: &step.run,
-            edit: json_edit(step.edit.as_ref()),
+            say: &step.fix.say,
+            run: &step.fix.run,
+            edit: json_edit(step.fix.edit.as_ref()),
             settles: step.settles.iter().filter_map(|index| self.id(*index)).collect(),
             level: step.level.word(),
-            admin: step.admin,
-            then: step.then.map(Then::word),
-            caution: step.caution.as_deref(),
-            choice: step.choice.as_deref(),
-            download_bytes: step.download_bytes,
-            takes_s: step.takes_ms.map(|ms| ms.div_ceil(1_000)),
+            admin: step.fix.admin,
+            then: step.fix.then.map(Then::word),
+            caution: step.fix.caution.as_deref(),
+            choice: step.fix.choice.as_deref(),
+            download_bytes: step.fix.download_bytes,
+            takes_s: step.fix.takes_ms.map(|ms| ms.div_ceil(1_000)),
         }
     }
 }

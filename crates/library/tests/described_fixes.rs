@@ -24,6 +24,8 @@ const PC: &str =
 #[case::unwanted(LINUX, "[[file]]\npath = \"k\"\n", "file = \"k\"\nexpect = \"absent\"", &["mv /project/k /project/k.old"])]
 #[case::a_variable_too_many(FISH, "[environment]\nA = \"1\"\n", "variable = \"A\"\nexpect = \"absent\"", &["set -e A"])]
 #[case::a_group(LINUX, "", "group = \"dialout\"", &["sudo usermod -aG dialout mate"])]
+#[case::a_group_on_macos(FISH, "groups = [\"staff\"]\nother_groups = [\"dialout\"]\n", "group = \"dialout\"", &["sudo dseditgroup -o edit -a mate -t user dialout"])]
+#[case::a_group_on_windows(PC, "groups = [\"Users\"]\nother_groups = [\"Hyper-V Administrators\"]\n", "group = \"Hyper-V Administrators\"", &["net localgroup 'Hyper-V Administrators' mate /add"])]
 #[case::no_such_group(LINUX, "", "group = \"buoys\"", &["sudo groupadd buoys", "sudo usermod -aG buoys mate"])]
 #[case::a_socket(LINUX, "[[socket]]\npath = \"/run/e\"\nstate = \"denied\"\ngroup = \"engine\"\n", "socket = \"/run/e\"", &["sudo usermod -aG engine mate"])]
 #[case::a_name(LINUX, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["echo '127.0.0.1 shore.test' | sudo tee -a /etc/hosts"])]

@@ -110,7 +110,8 @@ impl<'f> Walk<'f, '_> {
         let count = guide.stages.len();
         let whom = self.how.role.as_ref().map(|role| format!(", for the role {role}")).unwrap_or_default();
         self.show(|paper| {
-            let title = format!("Getting this machine ready for {}: {}{whom}", guide.project.name, counted(count, "stage"));
+            let title =
+                format!("Getting this machine ready for {}: {}{whom}", guide.project.name, report::counted(count, "stage"));
             paper.block(0, &title, Ink::Strong);
             if first > 0 {
                 let text = format!("You were at stage {} last time, so it goes on there. From the beginning: --anew", first + 1);
@@ -300,8 +301,4 @@ fn news(paper: &mut Paper<'_>, report: &Report<'_>, (before, stage): (&[(usize, 
         paper.gap();
         draw(paper, report, stage);
     }
-}
-
-fn counted(count: usize, word: &str) -> String {
-    if count == 1 { format!("1 {word}") } else { format!("{count} {word}s") }
 }

@@ -3,21 +3,14 @@
 use super::{Ink, Paper};
 use build_setup_ready::fix::Fix;
 use build_setup_ready::guide::{Edit, GuideFix};
-use build_setup_ready::plan::Step;
 
-/// What a step, a fix and a guide's fix have in common.
+/// What a fix and a guide's fix have in common.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Doing<'a> {
     run: &'a [String],
     edit: Option<&'a Edit>,
     choice: Option<&'a str>,
     caution: Option<&'a str>,
-}
-
-impl<'a> From<&'a Step> for Doing<'a> {
-    fn from(step: &'a Step) -> Self {
-        Self { run: &step.run, edit: step.edit.as_ref(), choice: step.choice.as_deref(), caution: step.caution.as_deref() }
-    }
 }
 
 impl<'a> From<&'a Fix> for Doing<'a> {

@@ -22,8 +22,10 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>) {
             paper.gap();
         }
         // What was to be minded just before need not be read again.
-        let said =
-            index.checked_sub(1).and_then(|before| plan.steps.get(before)).is_some_and(|before| before.caution == step.caution);
+        let said = index
+            .checked_sub(1)
+            .and_then(|before| plan.steps.get(before))
+            .is_some_and(|before| before.fix.caution == step.fix.caution);
         draw_step(paper, report, index + 1, (step, said));
     }
     let mut costs = Vec::new();
@@ -48,18 +50,18 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, (step, s
     let narrow = paper.look().is_narrow();
     let (indent, column) = if narrow { (0, 3) } else { (2, 4) };
     let mut marks = Vec::new();
-    if step.admin {
+    if step.fix.admin {
         marks.push("needs admin rights".to_owned());
     }
     if step.level != Level::Must {
         marks.push(if step.level == Level::Should { "recommended" } else { "optional" }.to_owned());
     }
-    marks.extend(step.download_bytes.map(|bytes| format!("{} to download", Size(bytes))));
-    marks.extend(step.takes_ms.map(duration));
+    marks.extend(step.fix.download_bytes.map(|bytes| format!("{} to download", Size(bytes))));
+    marks.extend(step.fix.takes_ms.map(duration));
     let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
-    paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&format!("{}{marks}", step.say), Ink::Body));
+    paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&format!("{}{marks}", step.fix.say), Ink::Body));
     let body = indent + column;
-    let doing = if said { Doing::from(step).without_caution() } else { Doing::from(step) };
+    let doing = if said { Doing::from(&step.fix).without_caution() } else { Doing::from(&step.fix) };
     doing.draw(paper, body, if narrow { 0 } else { 4 });
     let mut titles: Vec<String> =
         step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title).collect();

@@ -158,7 +158,7 @@ fn indent(look: &Look) -> usize {
     if look.is_narrow() { 0 } else { 2 }
 }
 
-fn counted(count: usize, word: &str) -> String {
+pub(crate) fn counted(count: usize, word: &str) -> String {
     if count == 1 { format!("1 {word}") } else { format!("{count} {word}s") }
 }
 

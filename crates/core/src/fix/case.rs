@@ -73,9 +73,18 @@ impl Case<'_> {
         let group = self.finding.particulars.group.as_deref().unwrap_or("kvm");
         let user = self.bench.account.and_then(|account| account.name.as_deref()).unwrap_or("YOUR-NAME");
         let mut fix = Fix::say(format!("Become a member of the group {group}."));
-        let (before, name, after) = (self.bench.as_admin("usermod -aG "), self.quoted(group), format!(" {}", self.quoted(user)));
+        let (name, person) = (self.quoted(group), self.quoted(user));
+        let (before, after) = match self.bench.os {
+            Some(Os::Macos) => (format!("dseditgroup -o edit -a {person} -t user "), String::new()),
+            Some(Os::Windows) => ("net localgroup ".to_owned(), format!(" {person} /add")),
+            Some(Os::Linux) | None => ("usermod -aG ".to_owned(), format!(" {person}")),
+        };
+        let before = self.bench.as_admin(&before);
         fix.run = vec![format!("{before}{name}{after}")];
-        fix.part = Some(Part { of: Whole::Groups, before, name, after, title: group.to_owned() });
+        // Elsewhere one command takes one group.
+        if matches!(self.bench.os, Some(Os::Linux) | None) {
+            fix.part = Some(Part { of: Whole::Groups, before, name, after, title: group.to_owned() });
+        }
         fix.admin = true;
         fix.then = Some(Then::SignIn);
         fix.caution = self.bench.admin_caution();
@@ -92,7 +101,7 @@ fn price_of(group: &str) -> Option<&'static str> {
         // Rights to devices and their like, as distributions describe them.
         "audio" | "video" | "render" | "input" | "kvm" | "dialout" | "uucp" | "plugdev" | "cdrom" | "floppy" | "tape" | "lp"
         | "scanner" | "netdev" | "bluetooth" | "users" | "games" | "lock" => None,
-        "root" | "sudo" | "wheel" | "admin" | "disk" | "kmem" | "shadow" => {
+        "root" | "sudo" | "wheel" | "admin" | "Administrators" | "disk" | "kmem" | "shadow" => {
             Some("This group is as good as admin rights: whatever you start can then change everything on this machine.")
         }
         _ => Some(

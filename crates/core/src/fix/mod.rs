@@ -255,6 +255,11 @@ pub(crate) fn cheapest_first(inquiry: &mut Inquiry<'_>, alternatives: &[usize]) 
     Ok(all)
 }
 
+/// Whether both are known, and the first is less.
+fn is_less(first: Option<u64>, second: Option<u64>) -> bool {
+    first.zip(second).is_some_and(|(first, second)| first < second)
+}
+
 /// Why the first of several that would do is the one to take: what it is ahead of the second by.
 fn choice(guide: &Guide, ordered: &[(usize, Option<Fix>)]) -> Option<String> {
     let titles: Vec<String> =
@@ -266,9 +271,12 @@ fn choice(guide: &Guide, ordered: &[(usize, Option<Fix>)]) -> Option<String> {
         Some(second) if first.admin != second.admin => "needs no admin rights",
         Some(second) if first.then != second.then && first.then.is_none() => "works at once",
         Some(second) if first.then != second.then => "interrupts you less",
-        Some(second) if first.download_bytes.unwrap_or(0) < second.download_bytes.unwrap_or(0) => "is the smaller download",
-        Some(second) if first.takes_ms.unwrap_or(0) < second.takes_ms.unwrap_or(0) => "is done sooner",
-        Some(_) => "comes first in the guide",
+        Some(second) if is_less(first.download_bytes, second.download_bytes) => "is the smaller download",
+        Some(second) if (first.download_bytes, first.takes_ms) == (second.download_bytes, second.takes_ms) => {
+            "comes first in the guide"
+        }
+        Some(second) if is_less(first.takes_ms, second.takes_ms) => "is done sooner",
+        Some(_) => "costs less, as far as that is known",
     };
     Some(format!("{} will do; {} {reason}.", join_words(&titles, "or"), titles.first()?))
 }

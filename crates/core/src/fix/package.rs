@@ -127,8 +127,8 @@ fn install(wish: &Wish<'_>, (manager, name): (&Manager, &str), candidate: Option
         return unpack(&title, name, offered);
     }
     let admin = |command: &str| if manager.admin { bench.as_admin(command) } else { command.to_owned() };
-    // What is elsewhere is not the package's: it would still be found first.
-    let path = wish.finding.particulars.path.as_deref().filter(|_| wish.cause != Cause::LibraryTooOld);
+    // A program elsewhere is not the package's: it would still be found first.
+    let path = wish.finding.particulars.path.as_deref().filter(|_| matches!(wish.requirement.subject, Subject::Tool(_)));
     let elsewhere = path.filter(|path| manager.puts_programs_in(path) == Some(false));
     let again = is_damaged(wish.cause) && elsewhere.is_none();
     let verb = match wish.cause {
@@ -146,10 +146,13 @@ fn install(wish: &Wish<'_>, (manager, name): (&Manager, &str), candidate: Option
         fix.say = format!("{verb} {title}, and move {path} aside, which would still be found first.");
         let aside = format!("mv {} {}", quote(path, bench.shell), quote(&format!("{path}.old"), bench.shell));
         fix.run.push(if wish.own == Some(true) { aside } else { bench.as_admin(&aside) });
-    } else if candidate == Some(&Candidate::Unlisted) {
-        fix.say = format!("Have {} fetch its list of packages, which is not here yet; then install {title}.", manager.word);
+        fix.warn("If a version manager put that copy there, choose another version with it instead.");
+    }
+    if candidate == Some(&Candidate::Unlisted) {
+        let then = fix.say;
+        fix.say = format!("Have {} fetch its list of packages, which is not here yet. Then: {then}", manager.word);
         fix.run.insert(0, admin("apt-get update"));
-    } else if !again {
+    } else if elsewhere.is_none() && !again {
         let of = Whole::Packages(manager.word.to_owned());
         fix.part = Some(Part { of, before, name: name.to_owned(), after: String::new(), title });
     }

@@ -4,7 +4,7 @@ mod schedule;
 
 use crate::driver::Settled;
 use crate::fix::{Fix, Part, Whole};
-use crate::guide::{Edit, Existence, Guide, Level, Subject, Then};
+use crate::guide::{Existence, Guide, Level, Subject, Then};
 use crate::prelude::*;
 use crate::text::join_words;
 use hashbrown::HashMap;
@@ -13,28 +13,12 @@ use schedule::Task;
 /// One thing to do.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Step {
-    /// What, in words.
-    pub say: String,
-    /// Commands that can be pasted as they stand.
-    pub run: Vec<String>,
-    /// A line to add to a file.
-    pub edit: Option<Edit>,
+    /// What: one fix, or what several can be done in one command.
+    pub fix: Fix,
     /// The indexes of the requirements that it settles.
     pub settles: Vec<usize>,
     /// The weightiest level among them.
     pub level: Level,
-    /// It needs admin rights.
-    pub admin: bool,
-    /// What must follow before it takes effect.
-    pub then: Option<Then>,
-    /// What one should know before.
-    pub caution: Option<String>,
-    /// Why this one of several that would do.
-    pub choice: Option<String>,
-    /// How much is downloaded, where it is known.
-    pub download_bytes: Option<u64>,
-    /// How long it takes in milliseconds, where it is known.
-    pub takes_ms: Option<u64>,
 }
 
 /// The ordered, merged and costed list of what to do.
@@ -72,7 +56,7 @@ pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
         let mut events: Vec<Step> = slot.events.iter().filter_map(|index| draft.step(&[*index])).collect();
         if let Some(closing) = draft.closing(event, &released) {
             // A step in words alone that is as weighty is itself the restart or the sign-in, also for the others.
-            let serves = |step: &&mut Step| step.then == Some(event) && step.level <= closing.level;
+            let serves = |step: &&mut Step| step.fix.then == Some(event) && step.level <= closing.level;
             match events.iter_mut().find(serves) {
                 Some(step) => closing.settles.iter().for_each(|index| step.settle(*index, closing.level)),
                 None => events.push(closing),
@@ -83,11 +67,11 @@ pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
             plan.then.push(event);
         }
     }
-    for step in &plan.steps {
-        plan.download_bytes = plan.download_bytes.saturating_add(step.download_bytes.unwrap_or(0));
-        plan.takes_ms = plan.takes_ms.saturating_add(step.takes_ms.unwrap_or(0));
-        plan.steps_of_unknown_cost += usize::from(step.acts() && step.takes_ms.is_none());
-    }
+    // What is known of the parts counts, also where a step as a whole is not known.
+    let known = |cost: fn(&Fix) -> Option<u64>| draft.items.iter().filter_map(|item| cost(item.fix)).fold(0, u64::saturating_add);
+    plan.download_bytes = known(|fix| fix.download_bytes);
+    plan.takes_ms = known(|fix| fix.takes_ms);
+    plan.steps_of_unknown_cost = plan.steps.iter().filter(|step| step.fix.acts() && step.fix.takes_ms.is_none()).count();
     plan
 }
 
@@ -174,33 +158,25 @@ impl<'s> Draft<'s> {
         let first = items.first()?;
         let fix = first.fix;
         let mut step = Step {
-            say: fix.say.clone(),
-            run: fix.run.clone(),
-            edit: fix.edit.clone(),
+            fix: Fix {
+                download_bytes: sum(items.iter().map(|item| item.fix.download_bytes)),
+                takes_ms: sum(items.iter().map(|item| item.fix.takes_ms)),
+                ..fix.clone()
+            },
             settles: items.iter().flat_map(|item| item.settles.iter().copied()).collect(),
             level: items.iter().map(|item| item.level).min()?,
-            admin: fix.admin,
-            then: fix.then,
-            caution: fix.caution.clone(),
-            choice: fix.choice.clone(),
-            download_bytes: sum(items.iter().map(|item| item.fix.download_bytes)),
-            takes_ms: sum(items.iter().map(|item| item.fix.takes_ms)),
         };
         step.settles.sort_unstable();
         if let (Some(part), true) = (&fix.part, items.len() > 1) {
             let parts: Vec<&Part> = items.iter().filter_map(|item| item.fix.part.as_ref()).collect();
             let names = without_repeats(parts.iter().map(|part| part.name.as_str()));
             let titles = without_repeats(parts.iter().map(|part| part.title.as_str()));
-            step.say = part.of.say(&join_words(&titles, "and"));
-            if let Some(last) = step.run.last_mut() {
+            step.fix.say = part.of.say(&join_words(&titles, "and"));
+            if let Some(last) = step.fix.run.last_mut() {
                 *last = format!("{}{}{}", part.before, names.join(part.of.between()), part.after);
             }
-            let all = |word: fn(&Fix) -> Option<&str>| {
-                let words = without_repeats(items.iter().filter_map(|item| word(item.fix)));
-                (!words.is_empty()).then(|| words.join(" "))
-            };
-            step.choice = all(|fix| fix.choice.as_deref());
-            step.caution = all(|fix| fix.caution.as_deref());
+            step.fix.choice = together(items.iter().filter_map(|item| item.fix.choice.as_deref()));
+            step.fix.caution = together(items.iter().filter_map(|item| item.fix.caution.as_deref()));
         }
         Some(step)
     }
@@ -216,7 +192,7 @@ impl<'s> Draft<'s> {
         };
         let mut settles: Vec<usize> = waiting.iter().flat_map(|item| item.settles.iter().copied()).collect();
         settles.sort_unstable();
-        Some(Step { say: say.to_owned(), settles, level, then: Some(then), ..Step::empty() })
+        Some(Step { fix: Fix { then: Some(then), ..Fix::say(say) }, settles, level })
     }
 }
 
@@ -226,8 +202,16 @@ fn program(command: &str) -> &str {
 }
 
 /// The sum where every part is known.
-fn sum(parts: impl Iterator<Item = Option<u64>>) -> Option<u64> {
-    parts.sum()
+fn sum(mut parts: impl Iterator<Item = Option<u64>>) -> Option<u64> {
+    parts.try_fold(0_u64, |sum, part| Some(sum.saturating_add(part?)))
+}
+
+/// Sentences in one text, each once, also where one is part of another.
+fn together<'w>(sentences: impl Iterator<Item = &'w str>) -> Option<String> {
+    let all = without_repeats(sentences);
+    let whole = |one: &&&str| !all.iter().any(|other| other != *one && other.contains(**one));
+    let kept: Vec<&str> = all.iter().filter(whole).copied().collect();
+    (!kept.is_empty()).then(|| kept.join(" "))
 }
 
 fn without_repeats<'w>(words: impl Iterator<Item = &'w str>) -> Vec<&'w str> {
@@ -236,27 +220,6 @@ fn without_repeats<'w>(words: impl Iterator<Item = &'w str>) -> Vec<&'w str> {
 }
 
 impl Step {
-    fn empty() -> Self {
-        Self {
-            say: String::new(),
-            run: Vec::new(),
-            edit: None,
-            settles: Vec::new(),
-            level: Level::May,
-            admin: false,
-            then: None,
-            caution: None,
-            choice: None,
-            download_bytes: None,
-            takes_ms: None,
-        }
-    }
-
-    /// There is a command to run or a line to write; else words alone tell what to do.
-    pub fn acts(&self) -> bool {
-        !self.run.is_empty() || self.edit.is_some()
-    }
-
     fn settle(&mut self, index: usize, level: Level) {
         if !self.settles.contains(&index) {
             self.settles.push(index);

@@ -13,7 +13,7 @@ fn plan(body: &str, script: &Script) -> Plan {
 }
 
 fn said(plan: &Plan) -> Vec<String> {
-    plan.steps.iter().map(|step| format!("{} {:?} {:?}", step.say, step.run, step.settles)).collect()
+    plan.steps.iter().map(|step| format!("{} {:?} {:?}", step.fix.say, step.fix.run, step.settles)).collect()
 }
 
 #[test]
@@ -92,5 +92,5 @@ fn of_alternatives_the_cheapest_is_in_the_plan_and_it_says_why() {
         [require.b]\ntool = \"b\"\n[[require.b.fix]]\nsay = \"Get b.\"\nrun = \"get b\"\n";
     let plan = plan(body, &debian());
     assert_eq!(said(&plan), [r#"Get b. ["get b"] [0]"#]);
-    assert_eq!(plan.steps[0].choice.as_deref(), Some("b or a will do; b needs no admin rights."));
+    assert_eq!(plan.steps[0].fix.choice.as_deref(), Some("b or a will do; b needs no admin rights."));
 }

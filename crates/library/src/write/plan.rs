@@ -32,7 +32,7 @@ fn marks(step: &Step) -> String {
         Level::Should => Some("recommended"),
         Level::May => Some("optional"),
     };
-    let marks: Vec<&str> = step.admin.then_some("needs admin rights").into_iter().chain(level).collect();
+    let marks: Vec<&str> = step.fix.admin.then_some("needs admin rights").into_iter().chain(level).collect();
     if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) }
 }
 
@@ -56,8 +56,8 @@ pub fn plan_markdown(report: &Report<'_>, mut writer: impl Write) -> io::Result<
         return writeln!(writer, "Nothing.");
     }
     for (number, step) in report.plan.steps.iter().enumerate() {
-        writeln!(writer, "{}. {}{}", number + 1, plain(&step.say), marks(step))?;
-        let lines: Vec<&String> = step.run.iter().collect();
+        writeln!(writer, "{}. {}{}", number + 1, plain(&step.fix.say), marks(step))?;
+        let lines: Vec<&String> = step.fix.run.iter().collect();
         let block = |writer: &mut dyn Write, lines: &[&String]| -> io::Result<()> {
             writeln!(writer, "\n   ````")?;
             for text in lines.iter().flat_map(|text| text.lines()) {
@@ -68,14 +68,14 @@ pub fn plan_markdown(report: &Report<'_>, mut writer: impl Write) -> io::Result<
         if !lines.is_empty() {
             block(&mut writer, &lines)?;
         }
-        if let Some(edit) = &step.edit {
+        if let Some(edit) = &step.fix.edit {
             writeln!(writer, "   Add this line to {}:", plain(&edit.file))?;
             block(&mut writer, &[&edit.append])?;
         }
-        if let Some(choice) = &step.choice {
+        if let Some(choice) = &step.fix.choice {
             writeln!(writer, "   {}\n", plain(choice))?;
         }
-        if let Some(caution) = &step.caution {
+        if let Some(caution) = &step.fix.caution {
             writeln!(writer, "   Mind: {}\n", plain(caution))?;
         }
         writeln!(writer, "   Settles {}.\n", plain(&titles(report, step)))?;
@@ -99,20 +99,20 @@ pub fn plan_sh(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "set -eu")?;
     let mut interrupted = false;
     for (number, step) in report.plan.steps.iter().enumerate() {
-        writeln!(writer, "\n# {}. {}{}", number + 1, line(&step.say), marks(step))?;
+        writeln!(writer, "\n# {}. {}{}", number + 1, line(&step.fix.say), marks(step))?;
         writeln!(writer, "#    Settles {}.", line(&titles(report, step)))?;
-        if let Some(choice) = &step.choice {
+        if let Some(choice) = &step.fix.choice {
             writeln!(writer, "#    {}", line(choice))?;
         }
-        if let Some(caution) = &step.caution {
+        if let Some(caution) = &step.fix.caution {
             writeln!(writer, "#    Mind: {}", line(caution))?;
         }
         let other_shell = report.shell != Shell::Posix;
-        let asks = step.run.iter().any(|command| command.contains(YOURS))
-            || step.edit.as_ref().is_some_and(|edit| edit.append.contains(YOURS));
-        let not_allowed = step.admin && report.rights == Some(false);
+        let asks = step.fix.run.iter().any(|command| command.contains(YOURS))
+            || step.fix.edit.as_ref().is_some_and(|edit| edit.append.contains(YOURS));
+        let not_allowed = step.fix.admin && report.rights == Some(false);
         let comment = other_shell || asks || interrupted || not_allowed || step.level != Level::Must;
-        if comment && !step.run.is_empty() {
+        if comment && !step.fix.run.is_empty() {
             let why = if other_shell {
                 "It is written for another shell:"
             } else if interrupted {
@@ -126,11 +126,11 @@ pub fn plan_sh(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
             };
             writeln!(writer, "#    {why}")?;
         }
-        for text in step.run.iter().flat_map(|command| command.lines()) {
+        for text in step.fix.run.iter().flat_map(|command| command.lines()) {
             let start = if comment { "#      " } else { "" };
             writeln!(writer, "{start}{}", line(text))?;
         }
-        if let Some(edit) = &step.edit {
+        if let Some(edit) = &step.fix.edit {
             let file = match edit.file.strip_prefix("~/") {
                 Some(rest) => format!("\"$HOME\"/{}", quote(&line(rest), Shell::Posix)),
                 None => quote(&line(&edit.file), Shell::Posix),
@@ -141,7 +141,7 @@ pub fn plan_sh(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
             }
             writeln!(writer, "{start}printf '%s\\n' {} >> {file}", quote(&line(&edit.append), Shell::Posix))?;
         }
-        interrupted |= step.then.is_some() && !step.acts();
+        interrupted |= step.fix.then.is_some() && !step.fix.acts();
     }
     let then = report.plan.then.iter().max().map(|then| match then {
         Then::NewShell => "open a new terminal",
