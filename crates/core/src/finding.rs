@@ -2,6 +2,7 @@
 
 use crate::cause::Cause;
 use crate::known::Answer;
+use crate::observation::SystemService;
 use crate::prelude::*;
 use crate::text::Size;
 use serde::Serialize;
@@ -84,6 +85,17 @@ pub struct Particulars {
     pub foreign: bool,
     /// How much is missing.
     pub short_by: Option<Size>,
+    /// The service of the system that is here and does not run.
+    pub service: Option<StoppedService>,
+}
+
+/// A service of the system that is here and does not run.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct StoppedService {
+    /// Its name.
+    pub name: String,
+    /// How it stands.
+    pub state: SystemService,
 }
 
 impl Finding {

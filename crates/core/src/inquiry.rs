@@ -10,7 +10,7 @@ use crate::known::{Answer, Known};
 use crate::observation::{
     Account, Binding, Candidate, CheckoutState, Connection, Cores, Device, DiskRoom, Fetched, Holder, Hypervisor, LibraryState,
     LimitState, Memory, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run, SettingNumber, SocketState,
-    Surroundings, System, Value, VariableState, Way,
+    Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
@@ -165,6 +165,8 @@ questions! {
     program_elsewhere(name: &str) -> Vec<ProgramCopy> = ProgramElsewhere, Probe::ProgramElsewhere { name: name.to_owned() };
     /// What a program prints.
     run(path: &str, arguments: &[String]) -> Run = Run, Probe::Run { path: path.to_owned(), arguments: arguments.to_vec() };
+    /// The version that a program's file states.
+    file_version(path: &str) -> Option<String> = FileVersion, Probe::FileVersion { path: path.to_owned() };
     /// Whether a port can be bound.
     port_binding(place: &PortPlace) -> Binding = PortBinding, Probe::PortBinding(place.clone());
     /// Who holds a port.
@@ -199,6 +201,10 @@ questions! {
     connection(host: &str, port: u16) -> Connection = Connection, Probe::Connection { host: host.to_owned(), port };
     /// What an address answers by HTTP.
     fetch(url: &str, pattern: Option<&Pattern>, way: Way) -> Fetched = Fetched, Probe::Fetch { url: url.to_owned(), pattern: source(pattern), way };
+    /// The proxy of the system's own settings.
+    system_proxy() -> SystemProxy = SystemProxy, Probe::SystemProxy;
+    /// Whether a service of the system runs.
+    system_service(name: &str) -> SystemService = SystemService, Probe::SystemService { name: name.to_owned() };
     /// Whether there is a way out.
     online() -> bool = Online, Probe::Online;
     /// Where a host name leads.

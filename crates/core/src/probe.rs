@@ -38,6 +38,11 @@ pub enum Probe {
         /// The arguments.
         arguments: Vec<String>,
     },
+    /// Which version does a program's own file state? It is not started for that.
+    FileVersion {
+        /// The file.
+        path: String,
+    },
     /// Can this user bind this port now?
     PortBinding(PortPlace),
     /// Who holds this port?
@@ -115,6 +120,13 @@ pub enum Probe {
     },
     /// Is there a way out of this machine at all?
     Online,
+    /// Which proxy do the system's own settings name, beside the variables?
+    SystemProxy,
+    /// Is there a service of this name that the system looks after, and does it run?
+    SystemService {
+        /// Its name.
+        name: String,
+    },
     /// Where does a host name lead?
     Addresses {
         /// The name.
@@ -224,6 +236,9 @@ impl Probe {
             | Self::Group { .. }
             | Self::ProgramElsewhere { .. }
             | Self::FreePort(_)
+            | Self::FileVersion { .. }
+            | Self::SystemProxy
+            | Self::SystemService { .. }
             | Self::Candidate { .. } => 0,
             Self::System
             | Self::Surroundings
@@ -270,6 +285,9 @@ impl Display for Probe {
                 f.write_str(path)?;
                 arguments.iter().try_for_each(|argument| write!(f, " {argument}"))
             }
+            Self::FileVersion { path } => write!(f, "version that {path} states"),
+            Self::SystemProxy => f.write_str("proxy in the system's settings"),
+            Self::SystemService { name } => write!(f, "service {name} of the system"),
             Self::PortBinding(place) => write!(f, "bind {place}"),
             Self::PortHolder(place) => write!(f, "holder of {place}"),
             Self::FreePort(place) => write!(f, "a free port above {}", place.port),

@@ -100,6 +100,9 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Cores
         | Probe::Processor
         | Probe::Hypervisor
+        | Probe::FileVersion { .. }
+        | Probe::SystemProxy
+        | Probe::SystemService { .. }
         | Probe::Fetch { .. }
         | Probe::Online
         | Probe::Addresses { .. }

@@ -69,6 +69,62 @@ const VIRTUAL: &str = "virtualization = \"usable\"";
     "tool = \"cc\"",
     "It was not started."
 )]
+#[case::downloaded(
+    "tool-quarantined",
+    MAC,
+    "[[program]]\npath = \"/usr/local/bin/node\"\nquarantined = true\n",
+    "tool = \"node\"",
+    "the system would stop it and ask. It was not started."
+)]
+#[case::with_a_window_and_old(
+    "tool-too-old",
+    PC,
+    "[[program]]\npath = \"/usr/bin/chartview\"\nopens_window = true\nstates = \"1.9.2\"\nnever_ends = true\n",
+    "tool = \"chartview\"\nversion = \">= 2\"",
+    "1.9.2 is older than 2"
+)]
+#[case::behind_a_proxy(
+    "reach-proxy",
+    PC,
+    "[network]\nonline = true\nsystem_proxy = \"http://gate.test:3128\"\n[[site]]\nurl = \"https://files.example\"\nfails = \"no-answer\"\n",
+    "reach = \"https://files.example\"",
+    "name the proxy http://gate.test:3128, which browsers use; programs in this terminal do not know it"
+)]
+#[case::behind_a_script(
+    "reach-proxy",
+    PC,
+    "[network]\nonline = true\nproxy_script = true\n[[site]]\nurl = \"https://files.example\"\nfails = \"no-name\"\n",
+    "reach = \"https://files.example\"",
+    "leave it to a script"
+)]
+#[case::behind_a_stopped_service(
+    "service-refused",
+    PC,
+    "[[port]]\nport = 1883\nstate = \"free\"\n[system_services]\nmosquitto = \"stopped\"\n",
+    "service = \"localhost:1883\"",
+    "The service mosquitto is installed here, but it is stopped."
+)]
+#[case::behind_a_disabled_service(
+    "socket-missing",
+    PC,
+    "[system_services]\nssh-agent = \"disabled\"\n",
+    "socket = \"//./pipe/openssh-ssh-agent\"",
+    "The service ssh-agent is installed here, but it is stopped and disabled."
+)]
+#[case::a_disk_outside_that_is_full(
+    "disk-short",
+    LINUX,
+    "[[filesystem]]\nat = \"/\"\navailable = \"3 GB\"\noutside = \"/mnt/c\"\n",
+    "disk = \"12 GB\"",
+    "3 GB is free on the Windows disk that holds this Linux (seen from here as /mnt/c)"
+)]
+#[case::memory_of_a_guest(
+    "memory-short",
+    "[system]\nos = \"linux\"\nflags = [\"wsl\"]\n[user]\nname = \"mate\"\n",
+    "[memory]\ntotal = \"4 GB\"\n",
+    "memory = \"8 GB\"",
+    "Windows gives this Linux 4 GB of the machine's memory"
+)]
 #[case::translated(
     "tool-wrong-arch",
     MAC,

@@ -33,6 +33,21 @@ const PC: &str =
 #[case::a_name_on_windows(PC, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r"Add-Content -Path C:\Windows\System32\drivers\etc\hosts -Value '127.0.0.1 shore.test'"])]
 #[case::a_name_at_the_command_prompt(PROMPT, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r">> C:\Windows\System32\drivers\etc\hosts echo 127.0.0.1 shore.test"])]
 #[case::a_variable_at_the_command_prompt(PROMPT, "", "variable = \"BUOY_REGION\"", &["setx BUOY_REGION YOUR-VALUE"])]
+#[case::a_folder_on_windows(PC, "", "folder = \"~/sea charts\"", &["mkdir 'C:/Users/mate/sea charts'"])]
+#[case::a_folder_at_the_command_prompt(PROMPT, "", "folder = \"~/sea charts\"", &["mkdir \"C:/Users/mate/sea charts\""])]
+#[case::something_else_there_on_windows(PC, "[[file]]\npath = \"a\"\n", "folder = \"a\"", &["Move-Item -LiteralPath /project/a -Destination /project/a.old", "mkdir /project/a"])]
+#[case::another_owner_on_windows(PC, "[[file]]\npath = \"k\"\nowner = \"SYSTEM\"\n", "file = \"k\"\nowner = \"me\"", &["icacls /project/k /setowner mate", "icacls /project/k /grant mate:M"])]
+#[case::another_folder_at_the_command_prompt(PROMPT, "[[folder]]\npath = \"C:/my k\"\nowner = \"SYSTEM\"\n", "folder = \"C:/my k\"\nwritable = true", &["icacls \"C:/my k\" /grant \"mate:(OI)(CI)M\""])]
+#[case::own_and_locked_on_windows(PC, "[[file]]\npath = \"k\"\nwritable = false\n", "file = \"k\"\nwritable = true", &["attrib -r /project/k"])]
+#[case::a_stopped_service(LINUX, "[[port]]\nport = 5432\nstate = \"free\"\n[system_services]\npostgresql = \"stopped\"\n", "service = \"localhost:5432\"", &["sudo systemctl restart postgresql"])]
+#[case::a_disabled_service(LINUX, "[system_services]\nengine = \"disabled\"\n", "socket = \"/run/engine.sock\"", &["sudo systemctl enable --now engine"])]
+#[case::a_disabled_service_on_windows(PC, "[system_services]\nssh-agent = \"disabled\"\n", "socket = \"//./pipe/openssh-ssh-agent\"", &["Set-Service -Name ssh-agent -StartupType Manual", "Start-Service -Name ssh-agent"])]
+#[case::a_disabled_service_at_the_command_prompt(PROMPT, "[system_services]\nssh-agent = \"disabled\"\n", "socket = \"//./pipe/openssh-ssh-agent\"", &["sc config ssh-agent start= demand", "net start ssh-agent"])]
+#[case::a_program_off_path(PC, "[[program]]\npath = \"C:/Charts/chartctl.exe\"\n", "tool = \"chartctl\"", &["[Environment]::SetEnvironmentVariable('Path', 'C:/Charts' + ';' + [Environment]::GetEnvironmentVariable('Path', 'User'), 'User')"])]
+#[case::a_proxy(PC, "[network]\nonline = true\nsystem_proxy = \"http://gate.test:3128\"\n[[site]]\nurl = \"https://f.example\"\nfails = \"no-answer\"\n", "reach = \"https://f.example\"", &[
+    "[Environment]::SetEnvironmentVariable('https_proxy', 'http://gate.test:3128', 'User')",
+    "[Environment]::SetEnvironmentVariable('http_proxy', 'http://gate.test:3128', 'User')",
+])]
 #[case::a_port_below_the_limit(LINUX, "[[port]]\nport = 80\nstate = \"denied\"\n", "port = 80", &["sudo sysctl net.ipv4.ip_unprivileged_port_start=80"])]
 #[case::a_folder_of_the_system(LINUX, "[[folder]]\npath = \"/srv\"\nowner = \"root\"\nmode = \"700\"\n", "folder = \"/srv\"\nmode = \"755\"", &["sudo chmod 755 /srv"])]
 #[case::file_watches(LINUX, "[limits]\nfile-watches = 8192\n", "limit = \"file-watches\"\nat_least = 65536", &[
@@ -48,7 +63,7 @@ const PC: &str =
 #[case::a_command(LINUX, "[[command]]\nwords = [\"sh\", \"-c\", \"exit $A\"]\nexit = 1\n", "command = [\"sh\", \"-c\", \"exit $A\"]", &["sh -c 'exit $A'"])]
 fn this_is_what_is_pasted(#[case] user: &str, #[case] machine: &str, #[case] subject: &str, #[case] commands: &[&str]) {
     let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
-    let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{user}{machine}");
+    let text = format!("format = 1\npath = [\"/usr/bin\"]\n[machine]\nname = \"buoy-desk\"\n{user}{machine}");
     let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
     let report = Preflight::new(&guide).run(&machine).unwrap();
     let settled = report.settled.first().unwrap();

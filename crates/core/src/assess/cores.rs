@@ -1,6 +1,6 @@
 //! `cores`: usable cores, after any cap.
 
-use super::memory::lowest;
+use super::memory::{is_inside_windows, lowest};
 use crate::cause::Cause;
 use crate::finding::Finding;
 use crate::inquiry::{Inquiry, Stop};
@@ -15,7 +15,11 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, need: u64) -> Result<Finding, Stop
     let cores = inquiry.cores()?;
     let online = cores.online;
     if online < need {
-        let message = format!("This machine has {}, and {need} are needed.", counted(online));
+        let message = if is_inside_windows(inquiry)? {
+            format!("Windows gives this Linux {}, and {need} are needed.", counted(online))
+        } else {
+            format!("This machine has {}, and {need} are needed.", counted(online))
+        };
         return Ok(Finding::unmet(Cause::CoresShort, message).found(online.to_string()));
     }
     if let Some(cap) = lowest(&cores.caps).filter(|cap| cap.amount < need.saturating_mul(100)) {

@@ -4,7 +4,7 @@ use crate::cause::Cause;
 use crate::finding::{Finding, Particulars, Verdict};
 use crate::guide::{Disk, Guide, Requirement, Subject};
 use crate::inquiry::{Inquiry, Stop};
-use crate::observation::DiskRoom;
+use crate::observation::{DiskLimit, DiskRoom};
 use crate::prelude::*;
 use crate::text::{Size, join_words};
 use alloc::collections::BTreeMap;
@@ -160,7 +160,13 @@ fn unfit(disk: &Disk, room: &DiskRoom) -> Option<Finding> {
     }
     if room.available_bytes < disk.size.0 {
         let short = Size(disk.size.0 - room.available_bytes);
-        let left = if room.by_quota { "is left of your quota" } else { "is free for you" };
+        let left = match &room.limited_by {
+            Some(DiskLimit::Quota) => "is left of your quota".to_owned(),
+            Some(DiskLimit::Outside(outside)) => {
+                format!("is free on the Windows disk that holds this Linux (seen from here as {outside})")
+            }
+            None => "is free for you".to_owned(),
+        };
         let message = format!("At {place}, {available} {left}, and {} is needed: {short} short.", disk.size);
         return Some(Finding::unmet(Cause::DiskShort, message).found(format!("{available} free")).with(about(room, Some(short))));
     }

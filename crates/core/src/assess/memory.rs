@@ -3,7 +3,7 @@
 use crate::cause::Cause;
 use crate::finding::{Finding, Particulars};
 use crate::guide::Memory;
-use crate::inquiry::{Inquiry, Stop};
+use crate::inquiry::{Inquiry, Stop, known};
 use crate::observation::Cap;
 use crate::prelude::*;
 use crate::text::Size;
@@ -13,7 +13,11 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, need: &Memory) -> Result<Finding, 
     let total = Size(memory.total);
     let short = |have: Size| Particulars { short_by: Some(Size(need.size.0.saturating_sub(have.0))), ..Particulars::default() };
     if total < need.size {
-        let message = format!("This machine has {total} of memory in all, and {} is needed.", need.size);
+        let message = if is_inside_windows(inquiry)? {
+            format!("Windows gives this Linux {total} of the machine's memory, and {} is needed.", need.size)
+        } else {
+            format!("This machine has {total} of memory in all, and {} is needed.", need.size)
+        };
         return Ok(Finding::unmet(Cause::MemoryShort, message).found(total.to_string()).with(short(total)));
     }
     if let Some(cap) = lowest(&memory.caps).filter(|cap| Size(cap.amount) < need.size) {
@@ -40,6 +44,11 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, need: &Memory) -> Result<Finding, 
     }
     let usable = lowest(&memory.caps).map_or(total, |cap| Size(cap.amount).min(total));
     Ok(Finding::met(usable.to_string(), format!("{usable} of memory can be used.")))
+}
+
+/// A Linux inside Windows has what Windows gives it, and not what the machine has.
+pub(super) fn is_inside_windows(inquiry: &mut Inquiry<'_>) -> Result<bool, Stop> {
+    Ok(known(inquiry.surroundings())?.is_some_and(|around| around.wsl == Some(true)))
 }
 
 /// The cap that counts.

@@ -16,6 +16,7 @@ mod reach;
 mod service;
 mod socket;
 mod system;
+mod system_service;
 mod tool;
 mod variable;
 mod virtualization;

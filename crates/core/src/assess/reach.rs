@@ -2,10 +2,10 @@
 
 use super::service::{is_here, status_fits};
 use crate::cause::Cause;
-use crate::finding::{Finding, Verdict};
+use crate::finding::{Finding, Particulars, Verdict};
 use crate::guide::{Reach, Requirement, Subject};
 use crate::inquiry::{Inquiry, Stop, known};
-use crate::observation::{Connection, Fetched, Way};
+use crate::observation::{Connection, Fetched, SystemProxy, Way};
 use crate::prelude::*;
 use crate::probe::without_credentials;
 
@@ -22,8 +22,15 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, wanted:
         return offline(inquiry, requirement);
     }
     let fetched = inquiry.fetch(&wanted.url, None, Way::Configured)?;
+    let finding = judge(wanted, &address, fetched);
     let is_lost =
         |fetched: &Fetched| matches!(fetched, Fetched::Failed(Connection::NoName | Connection::NoAnswer | Connection::NoWay(_)));
+    if outside && matches!(fetched, Fetched::Failed(_)) {
+        // Where the only way out is by a proxy, everything is lost to those who do not know it.
+        if let Some(proxy) = known(inquiry.system_proxy())?.filter(|proxy| proxy.address.is_some() || proxy.script) {
+            return Ok(without_proxy(&finding, proxy));
+        }
+    }
     if outside && is_lost(fetched) {
         // Where nothing at all can be reached, it is not this address that is at fault.
         let others = outside_addresses(inquiry, requirement)?;
@@ -35,7 +42,21 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, wanted:
             return offline(inquiry, requirement);
         }
     }
-    Ok(judge(wanted, &address, fetched))
+    Ok(finding)
+}
+
+/// Browsers know the proxy of the system's settings, programs in a terminal do not: that is why one works and the other does not.
+fn without_proxy(finding: &Finding, proxy: &SystemProxy) -> Finding {
+    let why = match &proxy.address {
+        Some(address) => format!(
+            "This system's settings name the proxy {address}, which browsers use; programs in this terminal do not know it."
+        ),
+        None => "This system's settings leave it to a script to choose a proxy. Browsers can run it, and programs in a terminal cannot."
+            .to_owned(),
+    };
+    let particulars = Particulars { path: proxy.address.clone(), ..Particulars::default() };
+    let message = format!("{} {why}", finding.message);
+    Finding::unmet(Cause::ReachProxy, message).found("the proxy is not known here").with(particulars)
 }
 
 fn is_this_machine(address: &str) -> bool {

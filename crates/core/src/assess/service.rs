@@ -1,5 +1,6 @@
 //! `service`: accepts a connection, and answers as stated.
 
+use super::system_service::{names_for_port, with_stopped};
 use crate::cause::Cause;
 use crate::finding::{Finding, Particulars};
 use crate::guide::{Protocol, Service};
@@ -25,7 +26,8 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Service) -> Result<Findin
             }
         }
     };
-    Ok(finding.with(Particulars { port: Some(wanted.port), ..Particulars::default() }))
+    let finding = finding.with(Particulars { port: Some(wanted.port), ..Particulars::default() });
+    if is_here(&wanted.host) { with_stopped(inquiry, finding, &names_for_port(wanted.port)) } else { Ok(finding) }
 }
 
 fn connected(place: &str, connection: &Connection) -> Finding {

@@ -1,6 +1,7 @@
 //! `socket` and `device`: there, and this user may open it; behind a socket somebody answers.
 
 use super::group::comes_with_sign_in;
+use super::system_service::names_for_socket;
 use crate::cause::Cause;
 use crate::finding::{Finding, Particulars};
 use crate::guide::{self, Access};
@@ -35,7 +36,7 @@ pub(super) fn socket(inquiry: &mut Inquiry<'_>, wanted: &guide::Socket) -> Resul
             return Ok(finding.with(about(path, group.as_deref())));
         }
     };
-    Ok(finding.with(about(path, None)))
+    super::system_service::with_stopped(inquiry, finding.with(about(path, None)), &names_for_socket(path))
 }
 
 pub(super) fn device(inquiry: &mut Inquiry<'_>, wanted: &guide::Device) -> Result<Finding, Stop> {

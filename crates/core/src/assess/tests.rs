@@ -3,8 +3,8 @@ use crate::driver::Selection;
 use crate::finding::Verdict;
 use crate::guide::Protocol;
 use crate::observation::{
-    Binding, Cap, Cores, Device, DiskRoom, FileKind, Holder, Memory, Observation, Processor, ProgramCopy, RunEnd, SettingNumber,
-    StartFailure, Surroundings,
+    Binding, Cap, Cores, Device, DiskLimit, DiskRoom, FileKind, Holder, Memory, Observation, Processor, ProgramCopy, RunEnd,
+    SettingNumber, StartEffect, StartFailure, Surroundings,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
@@ -154,6 +154,7 @@ fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] i
         in_project,
         kind: FileKind::Unknown,
         lacks: Vec::new(),
+        start: StartEffect::Quiet,
     };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     let finding = find(&format!("tool = \"cmake\"\n{args}"), &script);
@@ -163,8 +164,15 @@ fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] i
 }
 
 fn with_copy(script: &mut Script, elsewhere: bool, path: &str, kind: FileKind) {
-    let copy =
-        ProgramCopy { path: path.into(), real_path: path.into(), executable: true, in_project: false, kind, lacks: Vec::new() };
+    let copy = ProgramCopy {
+        path: path.into(),
+        real_path: path.into(),
+        executable: true,
+        in_project: false,
+        kind,
+        lacks: Vec::new(),
+        start: StartEffect::Quiet,
+    };
     let name = "cmake".to_owned();
     if elsewhere {
         script.insert(Probe::ProgramElsewhere { name }, Observation::ProgramElsewhere(vec![copy]));
@@ -306,7 +314,7 @@ fn room(path: &str, filesystem: &str, gigabytes: u64) -> (Probe, Observation) {
         filesystem: filesystem.into(),
         available_bytes: gigabytes * 1_000_000_000,
         available_inodes: Some(1_000),
-        by_quota: path.contains("quota"),
+        limited_by: path.contains("quota").then_some(DiskLimit::Quota),
         read_only: path.contains("cdrom"),
         writable: !path.contains("root"),
     };
@@ -444,8 +452,13 @@ fn denied() -> Device {
 #[case::nobody_knows(Chain { able: None, ..WHOLE }, Some(Cause::CouldNotLook))]
 fn virtualization_names_the_first_broken_link(#[case] chain: Chain, #[case] cause: Option<Cause>) {
     let mut script = debian();
-    let around =
-        Surroundings { wsl: Some(false), container: Some(chain.container), virtual_machine: Some(chain.guest), ci: Some(false) };
+    let around = Surroundings {
+        wsl: Some(false),
+        outside: Some(false),
+        container: Some(chain.container),
+        virtual_machine: Some(chain.guest),
+        ci: Some(false),
+    };
     script.insert(Probe::Surroundings, Observation::Surroundings(around));
     let processor = Processor { able: chain.able, offered: chain.offered, hypervisor: Some(chain.guest) };
     script.insert(Probe::Processor, Observation::Processor(processor));

@@ -95,6 +95,7 @@ impl Cause {
                 | Self::ToolWrongArch
                 | Self::ToolBroken
                 | Self::ToolPlaceholder
+                | Self::ToolQuarantined
                 | Self::ToolUnselected
                 | Self::ToolStuck
                 | Self::ToolFailed

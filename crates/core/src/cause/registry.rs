@@ -83,6 +83,11 @@ causes! {
         "The file is of a kind that the system ships as a stand-in. It was not started."
         "Install the real program; its folder then comes first."
     }
+    ToolQuarantined Tool "tool-quarantined" {
+        "The program was downloaded, and the system does not start it before somebody allows it."
+        "Its file carries the mark that browsers and mail programs set, without the sign that the person has allowed it; it was not started."
+        "Install it with a package manager, or take the mark away if you trust where it comes from."
+    }
     ToolUnselected Tool "tool-unselected" {
         "A version manager is in charge of this program, and no version is chosen in this folder."
         "The file is a version manager's, and it says that no version is set."

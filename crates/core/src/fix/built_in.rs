@@ -27,6 +27,7 @@ pub(super) fn fixes(
         Cause::ToolUnselected => vec![fault.choose_version()],
         Cause::ToolNotExecutable => vec![fault.make_executable()],
         Cause::ToolBroken | Cause::ToolWrongArch | Cause::ToolPlaceholder | Cause::ToolFailed => vec![fault.install_again()],
+        Cause::ToolQuarantined => vec![fault.take_mark_away()],
         Cause::ToolStuck => vec![Fix::say(format!(
             "Run {} --version yourself and see what it waits for. If it is only slow, give it more time with --time-limit.",
             fault.path()
@@ -51,6 +52,7 @@ pub(super) fn fixes(
                 "Use a folder of your own on another disk, or ask whoever looks after this machine for the permission to write.",
             )]
         }
+        Cause::MemoryShort | Cause::CoresShort if bench.inside_windows => vec![give_guest_more(&requirement.subject)],
         Cause::MemoryShort => vec![Fix::say("Work on a machine with more memory; this cannot be settled here.")],
         Cause::MemoryCapped | Cause::CoresCapped => vec![Fix::say(
             "Have the limit raised where it is set: the container's settings, the service, or whoever looks after this machine.",
@@ -189,6 +191,14 @@ impl Case<'_> {
         Fix::say(format!("Remove {} and install {} again, from a package for this machine.", self.path(), self.title()))
     }
 
+    /// The mark of what was downloaded is an attribute of the file (xattr(1)).
+    fn take_mark_away(&self) -> Fix {
+        let mut fix = Fix::say(format!("Allow {} to be started, if you trust where it comes from.", self.path()));
+        fix.run = vec![format!("xattr -d com.apple.quarantine {}", self.quoted(self.path()))];
+        fix.warn("The mark is there to protect you from programs that somebody else has put in the place of the real one.");
+        fix
+    }
+
     fn first_on_path(&self, why: &str) -> Fix {
         let path = self.path();
         let folder = path.rsplit_once(['/', '\\']).map_or("", |(folder, _)| folder);
@@ -207,9 +217,15 @@ impl Case<'_> {
     /// On Windows what was installed since a terminal was opened is only found by the next one.
     fn off_path(&self) -> Fix {
         let mut fix = self.first_on_path("so that your shell finds it");
-        if self.bench.os == Some(Os::Windows) {
-            fix.say = format!("Open a new terminal: it may find what this one does not know yet. If it does not: {}", fix.say);
+        if self.bench.os != Some(Os::Windows) {
+            return fix;
         }
+        let path = self.path();
+        let folder = path.rsplit_once(['/', '\\']).map_or("", |(folder, _)| folder);
+        if let Some(line) = self.bench.shell.prepend_path_for_good(folder) {
+            fix = Fix { run: vec![line], then: Some(Then::NewShell), ..Fix::say(format!("Put {folder} on your PATH.")) };
+        }
+        fix.say = format!("Open a new terminal: it may find what this one does not know yet. If it does not: {}", fix.say);
         fix
     }
 
@@ -328,6 +344,25 @@ impl Case<'_> {
 }
 
 /// The setting lies on the other side (Microsoft's documentation of the `.wslconfig` file).
+/// A Linux inside Windows gets what a file of the user on the Windows side says (Microsoft's documentation of its settings).
+fn give_guest_more(subject: &Subject) -> Fix {
+    let line = if let Subject::Memory(memory) = subject {
+        // In whole gibibytes, as people write it there, and a little more than what is needed: the kernel takes some.
+        format!("memory={}GB", memory.size.0.div_ceil(1 << 30) + 1)
+    } else if let Subject::Cores(cores) = subject {
+        format!("processors={cores}")
+    } else {
+        String::new()
+    };
+    let mut fix = Fix::say(format!(
+        "If the machine has more, let this Linux have more of it. On the Windows side, write the two lines `[wsl2]` and `{line}` into the \
+         file .wslconfig in your Windows home folder (where it has a part `[wsl2]` already, only the second line, in that part). Then type \
+         `wsl --shutdown` in a Windows terminal, and open this Linux again."
+    ));
+    fix.warn("What this Linux takes, Windows does not have meanwhile. The shutdown ends all that runs in it.");
+    fix
+}
+
 fn nest_inside_windows() -> Fix {
     Fix::say(
         "On the Windows side, write the two lines `[wsl2]` and `nestedVirtualization=true` into the file .wslconfig in your Windows \

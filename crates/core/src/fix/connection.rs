@@ -2,16 +2,20 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "built_in.rs names every cause; here are those that it sends")]
 
-use super::Fix;
 use super::case::Case;
+use super::{Fix, Shell};
 use crate::cause::Cause;
-use crate::guide::Subject;
-use crate::observation::Os;
+use crate::finding::StoppedService;
+use crate::guide::{Edit, Subject, Then};
+use crate::observation::{Os, SystemService};
 use crate::prelude::*;
 
 pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
     let path = fault.path();
     let finding = fault.finding;
+    if let Some(service) = &finding.particulars.service {
+        return start_service(fault, service);
+    }
     match cause {
         Cause::GroupUntilSignIn | Cause::SocketDeniedUntilSignIn => fault.sign_in(),
         Cause::DeviceDenied if finding.particulars.passing => fault.sign_in(),
@@ -32,8 +36,48 @@ pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
         )),
         Cause::DeviceMissing => device_missing(fault),
         Cause::NameUnknown | Cause::NameElsewhere => name(fault, cause),
+        Cause::ReachProxy if finding.particulars.path.is_some() => tell_proxy(fault),
         other => Fix::say(words(fault, other)),
     }
+}
+
+/// A service that is here is started by the system's own command (systemctl(1); the service commands of PowerShell, or `sc` and `net` in the
+/// command prompt).
+fn start_service(fault: &Case<'_>, service: &StoppedService) -> Fix {
+    let name = fault.quoted(&service.name);
+    let disabled = service.state == SystemService::Disabled;
+    let say = match service.state {
+        SystemService::Failed => format!("Start the service {} again. If it fails again, what it writes says why.", service.name),
+        _ if disabled => format!("Allow the service {} to be started, and start it.", service.name),
+        _ => format!("Start the service {}.", service.name),
+    };
+    let commands = match (fault.bench.os, fault.bench.shell) {
+        (Some(Os::Windows), Shell::PowerShell) => {
+            let allow = disabled.then(|| format!("Set-Service -Name {name} -StartupType Manual"));
+            allow.into_iter().chain([format!("Start-Service -Name {name}")]).collect()
+        }
+        (Some(Os::Windows), _) => {
+            let allow = disabled.then(|| format!("sc config {name} start= demand"));
+            allow.into_iter().chain([format!("net start {name}")]).collect()
+        }
+        (Some(Os::Linux), _) if disabled => vec![format!("systemctl enable --now {name}")],
+        (Some(Os::Linux), _) => vec![format!("systemctl restart {name}")],
+        _ => Vec::new(),
+    };
+    fault.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>())
+}
+
+/// The proxy of the system's settings, for programs in a terminal.
+fn tell_proxy(fault: &Case<'_>) -> Fix {
+    let shell = fault.bench.shell;
+    let lines: Vec<String> = ["https_proxy", "http_proxy"].iter().map(|name| shell.set_for_good(name, fault.path())).collect();
+    let mut fix = Fix::say("Tell programs in a terminal about the proxy, too.");
+    match fault.bench.account.and_then(|account| account.startup_file.clone()) {
+        Some(file) => fix.edit = Some(Edit { file, append: lines.join("\n") }),
+        None => fix.run = lines,
+    }
+    fix.then = Some(Then::NewShell);
+    fix
 }
 
 /// Where only words help.

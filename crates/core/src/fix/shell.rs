@@ -36,6 +36,52 @@ impl Shell {
         }
     }
 
+    /// The line that puts a folder first on the user's PATH for every new terminal, where no startup file does that; `None` where there is
+    /// no safe one.
+    pub fn prepend_path_for_good(self, folder: &str) -> Option<String> {
+        let set = |folder: &str| {
+            format!(
+                "[Environment]::SetEnvironmentVariable('Path', {folder} + ';' + [Environment]::GetEnvironmentVariable('Path', 'User'), 'User')"
+            )
+        };
+        match self {
+            Self::Posix | Self::Fish => None,
+            Self::PowerShell => Some(set(&quoted(folder, self))),
+            // The prompt's own command would cut a long PATH, and mix the machine's with the user's.
+            Self::Cmd if folder.contains(['%', '"']) => None,
+            Self::Cmd => Some(format!("powershell -NoProfile -Command \"{}\"", set(&quoted(folder, Self::PowerShell)))),
+        }
+    }
+
+    /// The line that makes a folder with those above it.
+    pub(crate) fn make_folder(self, folder: &str) -> String {
+        match self {
+            Self::Posix | Self::Fish => format!("mkdir -p {}", quote(folder, self)),
+            Self::PowerShell | Self::Cmd => format!("mkdir {}", quote(folder, self)),
+        }
+    }
+
+    /// The line that gives a file or a folder another name.
+    pub(crate) fn rename(self, from: &str, to: &str) -> String {
+        let (from, to) = (quote(from, self), quote(to, self));
+        match self {
+            Self::Posix | Self::Fish => format!("mv {from} {to}"),
+            Self::PowerShell => format!("Move-Item -LiteralPath {from} -Destination {to}"),
+            Self::Cmd => format!("move {from} {to}"),
+        }
+    }
+
+    /// The line that removes a link, and not what it leads to.
+    pub(crate) fn remove_link(self, link: &str, folder: bool) -> String {
+        let name = quote(link, self);
+        match self {
+            Self::Posix | Self::Fish => format!("rm {name}"),
+            Self::PowerShell => format!("(Get-Item -LiteralPath {name} -Force).Delete()"),
+            Self::Cmd if folder => format!("rmdir {name}"),
+            Self::Cmd => format!("del {name}"),
+        }
+    }
+
     /// The line that sets a variable in this terminal.
     pub fn set(self, name: &str, value: &str) -> String {
         match self {
@@ -77,8 +123,12 @@ impl Shell {
 
 /// A text as one word of a command line, quoted only where it must be.
 pub fn quote(text: &str, shell: Shell) -> String {
-    // Windows paths need no quotes there; elsewhere a backslash is special.
-    let more = if matches!(shell, Shell::Cmd | Shell::PowerShell) { "-_./+:@\\" } else { "-_./+:@%," };
+    // Windows paths need no quotes there; elsewhere a backslash is special, and at the command prompt a slash begins an option.
+    let more = match shell {
+        Shell::Cmd => "-_.+:@\\",
+        Shell::PowerShell => "-_./+:@\\",
+        Shell::Posix | Shell::Fish => "-_./+:@%,",
+    };
     let safe = |c: char| c.is_ascii_alphanumeric() || more.contains(c);
     if !text.is_empty() && text.chars().all(safe) { text.to_owned() } else { quoted(text, shell) }
 }

@@ -1,6 +1,6 @@
 use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
-use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, Offered, ProgramCopy, RunEnd};
+use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, Offered, ProgramCopy, RunEnd, StartEffect};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
 use crate::testing::{Script, debian, program, settle};
@@ -98,6 +98,7 @@ fn paths_in_commands_are_quoted() {
         in_project: false,
         kind: FileKind::Unknown,
         lacks: Vec::new(),
+        start: StartEffect::Quiet,
     };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     assert_eq!(first_fix("tool = \"cmake\"", &script).run, [r"chmod +x '/opt/it'\''s; rm/cmake'"]);

@@ -1,6 +1,6 @@
 use super::{
-    Binding, Cap, Device, DiskRoom, Holder, Hypervisor, Observation, Os, Processor, Run, RunEnd, SettingNumber, Surroundings,
-    System,
+    Binding, Cap, Device, DiskLimit, DiskRoom, Holder, Hypervisor, Observation, Os, Processor, Run, RunEnd, SettingNumber,
+    Surroundings, System,
 };
 use crate::prelude::*;
 use crate::text::Size;
@@ -25,6 +25,8 @@ impl Display for Observation {
                 f.write_str(&paths.join(", "))
             }
             Self::Run(run) => write!(f, "{run}"),
+            Self::FileVersion(None) => f.write_str("it states none"),
+            Self::FileVersion(Some(version)) => f.write_str(version),
             Self::PortBinding(binding) => f.write_str(match binding {
                 Binding::Free => "free",
                 Binding::Held => "in use",
@@ -56,6 +58,8 @@ impl Display for Observation {
             Self::Socket(state) => write!(f, "{state}"),
             Self::Connection(connection) => write!(f, "{connection}"),
             Self::Fetched(fetched) => write!(f, "{fetched}"),
+            Self::SystemProxy(proxy) => write!(f, "{proxy}"),
+            Self::SystemService(service) => write!(f, "{service}"),
             Self::Online(true) => f.write_str("a way out is there"),
             Self::Online(false) => f.write_str("no way out"),
             Self::Addresses(addresses) if addresses.is_empty() => f.write_str("no address"),
@@ -109,8 +113,13 @@ impl Display for System {
 impl Surroundings {
     /// What it is, in words; empty for an ordinary machine.
     pub fn words(&self) -> Vec<&'static str> {
+        let guest = if self.outside == Some(true) {
+            "a Linux inside Windows (with the project's files on the Windows side, where they are slow and keep no permissions)"
+        } else {
+            "a Linux inside Windows"
+        };
         let all = [
-            (self.wsl, "a Linux inside Windows"),
+            (self.wsl, guest),
             (self.container, "a container"),
             (self.virtual_machine, "a virtual machine"),
             (self.ci, "a build server"),
@@ -178,7 +187,11 @@ impl Display for Holder {
 
 impl Display for DiskRoom {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        let left = if self.by_quota { "left by this user's quota" } else { "free for this user" };
+        let left = match &self.limited_by {
+            Some(DiskLimit::Quota) => "left by this user's quota".to_owned(),
+            Some(DiskLimit::Outside(disk)) => format!("left by the disk outside that holds it ({disk})"),
+            None => "free for this user".to_owned(),
+        };
         write!(f, "{} {left} at {}", Size(self.available_bytes), self.existing)?;
         if self.read_only {
             f.write_str(", read-only")?;

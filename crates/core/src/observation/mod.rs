@@ -5,7 +5,7 @@ mod network;
 mod workspace;
 
 pub use display::cores_text;
-pub use network::{Connection, Fetched, Network, SocketState, Way};
+pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};
 pub use workspace::{
     Candidate, CheckoutState, LibraryState, LimitState, Nature, Offered, PathState, Pinned, Value, VariableState,
 };
@@ -33,6 +33,8 @@ pub enum Observation {
     ProgramElsewhere(Vec<ProgramCopy>),
     /// To `Run`.
     Run(Run),
+    /// To `FileVersion`; none where the file states none.
+    FileVersion(Option<String>),
     /// To `PortBinding`.
     PortBinding(Binding),
     /// To `PortHolder`: none where the system does not tell.
@@ -63,6 +65,10 @@ pub enum Observation {
     Connection(Connection),
     /// To `Fetch`.
     Fetched(Fetched),
+    /// To `SystemProxy`.
+    SystemProxy(SystemProxy),
+    /// To `SystemService`.
+    SystemService(SystemService),
     /// To `Online`.
     Online(bool),
     /// To `Addresses`; none where the name leads nowhere.
@@ -149,6 +155,8 @@ pub struct System {
 pub struct Surroundings {
     /// A Linux guest inside Windows.
     pub wsl: Option<bool>,
+    /// The project's folder lies on the disk of the system outside.
+    pub outside: Option<bool>,
     /// Inside a container.
     pub container: Option<bool>,
     /// Inside a virtual machine.
@@ -191,6 +199,21 @@ pub struct ProgramCopy {
     pub kind: FileKind,
     /// Pieces that it cannot start without and that are not there, where the file tells.
     pub lacks: Vec<Piece>,
+    /// What starting it would do to the person.
+    pub start: StartEffect,
+}
+
+/// What starting a program would do to the person at the screen.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum StartEffect {
+    /// Nothing that they would notice.
+    #[default]
+    Quiet,
+    /// It opens a window: it is no program for a terminal.
+    Window,
+    /// The system stops it and asks, since it is marked as downloaded and nobody has allowed it yet.
+    Question,
 }
 
 /// Something that a program needs to be started.
@@ -332,12 +355,22 @@ pub struct DiskRoom {
     pub available_bytes: u64,
     /// How many files may still be made; none where the filesystem does not count them.
     pub available_inodes: Option<u64>,
-    /// It is this user's quota that leaves no more, not the disk.
-    pub by_quota: bool,
+    /// What leaves less than the filesystem has, where something does.
+    pub limited_by: Option<DiskLimit>,
     /// The filesystem is mounted read-only.
     pub read_only: bool,
     /// This user may write in the existing folder.
     pub writable: bool,
+}
+
+/// What leaves less room than a filesystem has.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum DiskLimit {
+    /// This user's quota.
+    Quota,
+    /// The disk of the system outside, on which this filesystem is a file: where it is seen from here.
+    Outside(String),
 }
 
 /// Something that allows less than there is.

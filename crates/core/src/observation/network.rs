@@ -53,6 +53,31 @@ pub enum Fetched {
     Proxy(String),
 }
 
+/// The proxy that a system's own settings name. Browsers use it; most programs in a terminal only know the variables.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+pub struct SystemProxy {
+    /// Its address, as the variables would have it.
+    pub address: Option<String>,
+    /// A script chooses, which only browsers can run.
+    pub script: bool,
+}
+
+/// A service that the system looks after.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum SystemService {
+    /// There is none of this name.
+    Missing,
+    /// It runs, or is starting.
+    Running,
+    /// It does not run.
+    Stopped,
+    /// It does not run, and may not be started before it is enabled.
+    Disabled,
+    /// It was started and has failed.
+    Failed,
+}
+
 /// How an address is to be asked.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -108,6 +133,28 @@ impl Display for SocketState {
             Self::Denied(..) => f.write_str("permission denied"),
             Self::Dead => f.write_str("there, but nobody answers"),
         }
+    }
+}
+
+impl Display for SystemProxy {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match (&self.address, self.script) {
+            (Some(address), _) => f.write_str(address),
+            (None, true) => f.write_str("a script chooses one"),
+            (None, false) => f.write_str("none"),
+        }
+    }
+}
+
+impl Display for SystemService {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(match self {
+            Self::Missing => "no such service",
+            Self::Running => "running",
+            Self::Stopped => "stopped",
+            Self::Disabled => "stopped, and disabled",
+            Self::Failed => "failed",
+        })
     }
 }
 

@@ -3,7 +3,7 @@
 use crate::driver::{Driver, Finished, Selection, Settled};
 use crate::finding::Finding;
 use crate::guide::{self, Guide};
-use crate::observation::{Account, FileKind, Observation, Os, ProgramCopy, Run, RunEnd, Surroundings, System};
+use crate::observation::{Account, FileKind, Observation, Os, ProgramCopy, Run, RunEnd, StartEffect, Surroundings, System};
 use crate::prelude::*;
 use crate::probe::Probe;
 use hashbrown::HashMap;
@@ -28,7 +28,13 @@ pub(crate) fn debian() -> Script {
         pretty: None,
         arch: "x86_64".into(),
     };
-    let around = Surroundings { wsl: Some(false), container: Some(false), virtual_machine: Some(false), ci: Some(false) };
+    let around = Surroundings {
+        wsl: Some(false),
+        outside: Some(false),
+        container: Some(false),
+        virtual_machine: Some(false),
+        ci: Some(false),
+    };
     let account = Account {
         name: Some("skipper".into()),
         root: false,
@@ -55,6 +61,7 @@ pub(crate) fn copy(path: &str) -> ProgramCopy {
         in_project: false,
         kind: FileKind::Unknown,
         lacks: Vec::new(),
+        start: StartEffect::Quiet,
     }
 }
 

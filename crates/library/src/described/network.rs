@@ -6,7 +6,7 @@ use super::fields::{mode, texts};
 use super::shape::{Shape, binding, resolve, said};
 use crate::document::{Fields, shortened};
 use crate::guide::Protocol;
-use crate::observation::{Binding, Connection, Fetched, Network, Observation, SocketState};
+use crate::observation::{Binding, Connection, Fetched, Network, Observation, SocketState, SystemProxy, SystemService};
 use crate::probe::{PortPlace, Probe};
 use crate::problem::ProblemKind;
 use crate::text::Pattern;
@@ -21,6 +21,9 @@ pub(super) struct Net {
     sites: HashMap<String, Site>,
     online: Option<bool>,
     networks: Option<Vec<Network>>,
+    proxy: SystemProxy,
+    /// None where the description says nothing of services.
+    services: Option<HashMap<String, SystemService>>,
     names: Option<HashMap<String, Vec<IpAddr>>>,
 }
 
@@ -47,7 +50,12 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
         if fields.has("networks") {
             shape.net.networks = Some(texts(&fields, "networks").iter().filter_map(|text| network(&fields, text)).collect());
         }
+        shape.net.proxy =
+            SystemProxy { address: fields.owned("system_proxy"), script: fields.flag("proxy_script").unwrap_or(false) };
         fields.finish(|_| None);
+    }
+    if let Some(fields) = top.table("system_services", "system_services") {
+        shape.net.services = Some(services(&fields));
     }
     if let Some(fields) = top.table("names", "names") {
         let mut names = HashMap::new();
@@ -68,6 +76,30 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
         }
         shape.net.names = Some(names);
     }
+}
+
+/// How services stand, by name.
+fn services(fields: &Fields<'_>) -> HashMap<String, SystemService> {
+    let words = [
+        ("running", SystemService::Running),
+        ("stopped", SystemService::Stopped),
+        ("disabled", SystemService::Disabled),
+        ("failed", SystemService::Failed),
+    ];
+    let mut services = HashMap::new();
+    for (name, value) in fields.entries() {
+        match words.iter().find(|(word, _)| value.get_ref().as_str() == Some(word)) {
+            Some((_, state)) => {
+                services.insert(name.value.to_owned(), *state);
+            }
+            None => fields.problems().report(
+                ProblemKind::BadValue,
+                value.span(),
+                "one of \"running\", \"stopped\", \"disabled\", \"failed\" stands here",
+            ),
+        }
+    }
+    services
 }
 
 /// `wlan0 192.168.1.20/24`.
@@ -131,6 +163,12 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
         }
         Probe::Fetch { url, pattern, .. } => said(fetched(shape, url, pattern.as_deref()).map(Observation::Fetched)),
         Probe::Online => said(net.online.map(Observation::Online)),
+        Probe::SystemProxy => Observation::SystemProxy(net.proxy.clone()),
+        Probe::SystemService { name } => said(
+            net.services
+                .as_ref()
+                .map(|services| Observation::SystemService(services.get(name).copied().unwrap_or(SystemService::Missing))),
+        ),
         Probe::Networks => said(net.networks.clone().map(Observation::Networks)),
         Probe::Addresses { name } if name == "localhost" => Observation::Addresses(vec![std::net::Ipv4Addr::LOCALHOST.into()]),
         Probe::Addresses { name } => {

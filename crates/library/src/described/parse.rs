@@ -8,8 +8,8 @@ use crate::document::{self, Fields, shortened};
 use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
 use crate::observation::{
-    Account, Binding, Cap, Cores, Device, FileKind, Holder, Hypervisor, Memory, Os, Piece, Processor, ProgramCopy, Surroundings,
-    System,
+    Account, Binding, Cap, Cores, Device, DiskLimit, FileKind, Holder, Hypervisor, Memory, Os, Piece, Processor, ProgramCopy,
+    StartEffect, Surroundings, System,
 };
 use crate::problem::{Problem, ProblemKind, Problems};
 use crate::text::Size;
@@ -90,7 +90,7 @@ fn read_system(top: &Fields<'_>, shape: &mut Shape) {
         pretty: fields.owned("pretty"),
         arch: fields.owned("arch").unwrap_or_else(|| "x86_64".to_owned()),
     });
-    let known = ["wsl", "container", "virtual-machine", "ci"];
+    let known = ["wsl", "project-outside", "container", "virtual-machine", "ci"];
     let flags = fields.texts("flags");
     for flag in flags.iter().filter(|flag| !known.contains(&flag.value)) {
         let message = format!("`{}` is not a flag of a machine", shortened(flag.value));
@@ -99,6 +99,7 @@ fn read_system(top: &Fields<'_>, shape: &mut Shape) {
     let has = |word: &str| Some(flags.iter().any(|flag| flag.value == word));
     shape.surroundings = Some(Surroundings {
         wsl: has("wsl"),
+        outside: has("project-outside"),
         container: has("container"),
         virtual_machine: has("virtual-machine"),
         ci: has("ci"),
@@ -148,8 +149,10 @@ fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
             in_project: fields.flag("in_project").unwrap_or(false),
             kind: read_kind(&fields),
             lacks: texts(&fields, "lacks").into_iter().map(Piece::Library).collect(),
+            start: read_effect(&fields),
             path: path.clone(),
         };
+        shape.stated.extend(fields.owned("states").map(|version| (path.clone(), version)));
         shape.runs.insert(path, read_run(&fields));
         match position {
             Some(position) => found.push((position, name, copy)),
@@ -160,6 +163,15 @@ fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
     found.sort_by_key(|(position, ..)| *position);
     for (_, name, copy) in found {
         shape.programs.entry(name).or_default().push(copy);
+    }
+}
+
+fn read_effect(fields: &Fields<'_>) -> StartEffect {
+    let is = |key| fields.flag(key) == Some(true);
+    match (is("quarantined"), is("opens_window")) {
+        (true, _) => StartEffect::Question,
+        (false, true) => StartEffect::Window,
+        (false, false) => StartEffect::Quiet,
     }
 }
 
@@ -174,6 +186,11 @@ fn read_kind(fields: &Fields<'_>) -> FileKind {
     }
 }
 
+fn limited_by(fields: &Fields<'_>) -> Option<DiskLimit> {
+    let outside = fields.owned("outside").map(DiskLimit::Outside);
+    if fields.flag("by_quota").unwrap_or(false) { Some(DiskLimit::Quota) } else { outside }
+}
+
 fn read_filesystems(top: &Fields<'_>, shape: &mut Shape) {
     for fields in if top.has("filesystem") { top.tables("filesystem", "filesystem") } else { Vec::new() } {
         if let Some(at) = fields.required("at") {
@@ -181,7 +198,7 @@ fn read_filesystems(top: &Fields<'_>, shape: &mut Shape) {
                 at: at.value.replace('\\', "/"),
                 available_bytes: required_size(&fields, "available"),
                 available_inodes: fields.number("inodes").map(|number| number.value),
-                by_quota: fields.flag("by_quota").unwrap_or(false),
+                limited_by: limited_by(&fields),
                 read_only: fields.flag("read_only").unwrap_or(false),
                 writable: fields.flag("writable").unwrap_or(true),
             });

@@ -5,7 +5,8 @@ use super::network::Net;
 use super::workspace::Workspace;
 use crate::guide::Protocol;
 use crate::observation::{
-    Account, Binding, Cores, Device, Holder, Hypervisor, Memory, Observation, Processor, ProgramCopy, Run, Surroundings, System,
+    Account, Binding, Cores, Device, DiskLimit, Holder, Hypervisor, Memory, Observation, Processor, ProgramCopy, Run,
+    Surroundings, System,
 };
 use crate::probe::PortPlace;
 use std::collections::HashMap;
@@ -28,6 +29,8 @@ pub(super) struct Shape {
     pub(super) elsewhere: HashMap<String, Vec<ProgramCopy>>,
     /// What each file prints, by path.
     pub(super) runs: HashMap<String, Run>,
+    /// The version that each file states, by path.
+    pub(super) stated: HashMap<String, String>,
     pub(super) filesystems: Vec<Filesystem>,
     pub(super) ports: HashMap<(Protocol, u16), DescribedPort>,
     pub(super) other_ports: Option<Binding>,
@@ -50,7 +53,7 @@ pub(super) struct Filesystem {
     pub(super) at: String,
     pub(super) available_bytes: u64,
     pub(super) available_inodes: Option<u64>,
-    pub(super) by_quota: bool,
+    pub(super) limited_by: Option<DiskLimit>,
     pub(super) read_only: bool,
     pub(super) writable: bool,
 }

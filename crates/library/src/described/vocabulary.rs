@@ -6,6 +6,7 @@ use crate::guide::vocabulary::{Key, SYSTEMS, may, needed};
 const SIZE_CAP: &[Key] = &[needed("by", Text), needed("amount", Size)];
 const COUNT_CAP: &[Key] = &[needed("by", Text), needed("amount", Number)];
 const PORT_STATES: &[&str] = &["free", "held", "denied", "reserved", "no-address"];
+const SERVICE_STATES: &[&str] = &["running", "stopped", "disabled", "failed"];
 const FAILURES: &[&str] = &["piece-missing", "format", "denied", "not-found"];
 const SITE_FAILURES: &[&str] = &["refused", "no-answer", "no-name", "no-way", "not-http", "not-secure", "proxy"];
 const VERDICTS: &[&str] = &["met", "unmet", "unknown", "blocked", "skipped"];
@@ -49,6 +50,9 @@ const PROGRAM: &[Key] = &[
     may("built_for", Texts),
     may("lacks", Texts),
     may("placeholder", Flag),
+    may("opens_window", Flag),
+    may("quarantined", Flag),
+    may("states", Text),
     may("executable", Flag),
     may("in_project", Flag),
 ];
@@ -78,6 +82,7 @@ const FILESYSTEM: &[Key] = &[
     needed("available", Size),
     may("inodes", Number),
     may("by_quota", Flag),
+    may("outside", Text),
     may("read_only", Flag),
     may("writable", Flag),
 ];
@@ -125,7 +130,8 @@ pub(crate) const TOP: &[Key] = &[
     may("port", Tables(PORT)),
     may("service", Tables(SERVICE)),
     may("site", Tables(SITE)),
-    may("network", Table(&[may("online", Flag), may("networks", Texts)])),
+    may("network", Table(&[may("online", Flag), may("networks", Texts), may("system_proxy", Text), may("proxy_script", Flag)])),
+    may("system_services", Map(&Word(SERVICE_STATES))),
     may("names", Map(&Texts)),
     may("limits", Map(&Either(&[Number, Numbers, Flag, Word(&["unlimited"])]))),
     may("library", Tables(&[needed("name", Text), may("version", Text), may("described_by", Text), may("loaded_from", Text)])),

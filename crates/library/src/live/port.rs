@@ -18,12 +18,15 @@ pub(super) fn binding(place: &PortPlace) -> Observation {
             Err(error) => return Observation::CouldNotLook(error.to_string()),
         },
     };
-    let Err(error) = bind(first, second, place) else { return Observation::PortBinding(Binding::Free) };
+    let Err(error) = bind(first, second, place) else {
+        let taken = super::os::is_taken_beside(place);
+        return Observation::PortBinding(if taken { Binding::Held } else { Binding::Free });
+    };
     let is = |kind: ErrorKind| error.kind() == kind;
     Observation::PortBinding(if is(ErrorKind::AddrInUse) {
         Binding::Held
     } else if is(ErrorKind::PermissionDenied) {
-        Binding::Denied(super::os::first_free_for_all())
+        super::os::refused(place)
     } else if is(ErrorKind::AddrNotAvailable) {
         Binding::NoAddress
     } else {

@@ -1,5 +1,5 @@
 use super::{Live, os, place};
-use crate::observation::{FileKind, Piece, ProgramCopy};
+use crate::observation::{FileKind, Piece, ProgramCopy, StartEffect};
 use crate::read::{HEAD_BYTES, file_kind};
 use std::fs::File;
 use std::io::Read;
@@ -25,7 +25,7 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
             continue;
         }
         let real = place::real(&path).unwrap_or_else(|_| path.clone());
-        let kind = kind(&real);
+        let (kind, start) = look_at(&real);
         copies.push(ProgramCopy {
             path: shown,
             executable: os::is_executable(&path),
@@ -33,6 +33,7 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
             lacks: lacks(live, &real, &kind),
             real_path: real.display().to_string(),
             kind,
+            start,
         });
     }
     copies
@@ -62,16 +63,17 @@ fn lacks(live: &Live, path: &Path, kind: &FileKind) -> Vec<Piece> {
     }
 }
 
-fn kind(path: &Path) -> FileKind {
+/// What a file is, and what starting it would do, by its first bytes.
+fn look_at(path: &Path) -> (FileKind, StartEffect) {
     if os::is_placeholder(path) {
-        return FileKind::Placeholder;
+        return (FileKind::Placeholder, StartEffect::Quiet);
     }
     let mut head = Vec::with_capacity(HEAD_BYTES);
     let most = u64::try_from(HEAD_BYTES).unwrap_or(u64::MAX);
     match File::open(path).and_then(|file| file.take(most).read_to_end(&mut head)) {
-        Ok(_) => file_kind(&head),
+        Ok(_) => (file_kind(&head), os::start_effect(path, &head)),
         // Some programs may be started and not read.
-        Err(_) => FileKind::Unknown,
+        Err(_) => (FileKind::Unknown, StartEffect::Quiet),
     }
 }
 

@@ -1,6 +1,6 @@
 //! What macOS and its own commands print, in forms that its manual pages and developer documentation give. None of it is translated.
 
-use crate::observation::{Holder, LimitState};
+use crate::observation::{Holder, LimitState, SystemProxy};
 
 /// The text behind a key of a property list in XML (Apple's plist(5)): of `SystemVersion.plist`, for example.
 pub fn plist_text<'t>(text: &'t str, key: &str) -> Option<&'t str> {
@@ -48,9 +48,32 @@ pub fn launch_limit(text: &str) -> Option<LimitState> {
     Some(LimitState::Number(now.parse().ok()?, Some(most.parse().unwrap_or(u64::MAX))))
 }
 
+/// The proxy that the system's settings name, from `scutil --proxy` (scutil(8)): a key and its value on each line.
+pub fn proxy_of_scutil(text: &str) -> SystemProxy {
+    let value = |key: &str| {
+        text.lines().filter_map(|line| line.split_once(" : ")).find(|(name, _)| name.trim() == key).map(|(_, value)| value.trim())
+    };
+    let is_on = |key: &str| value(key) == Some("1");
+    let of = |scheme: &str| {
+        let host = value(&format!("{scheme}Proxy")).filter(|host| is_on(&format!("{scheme}Enable")) && !host.is_empty())?;
+        Some(format!("http://{host}:{}", value(&format!("{scheme}Port")).unwrap_or("80")))
+    };
+    SystemProxy {
+        address: of("HTTPS").or_else(|| of("HTTP")),
+        script: is_on("ProxyAutoConfigEnable") || is_on("ProxyAutoDiscoveryEnable"),
+    }
+}
+
+/// Whether the mark of a downloaded file keeps it from being started: its first field is a number in hexadecimal digits, in which the bit
+/// 0x40 is set when the person has allowed it (Apple's `LaunchServices`, `com.apple.quarantine`).
+pub fn is_kept_back(mark: &str) -> bool {
+    let flags = mark.split(';').next().and_then(|flags| u32::from_str_radix(flags.trim(), 16).ok());
+    flags.is_some_and(|flags| flags & 0x40 == 0)
+}
+
 #[cfg(test)]
 mod tests {
-    use super::{launch_limit, lsof_holder, plist_text, user_shell, vm_stat};
+    use super::{is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
     use crate::observation::LimitState;
     use rstest::rstest;
 
@@ -106,5 +129,27 @@ mod tests {
     fn the_account_names_a_shell() {
         assert_eq!(user_shell("UserShell: /bin/zsh\n"), Some("/bin/zsh"));
         assert_eq!(user_shell("No such key: UserShell"), None);
+    }
+
+    #[rstest]
+    #[case::just_downloaded("0081;66f0a1b2;Browser;5C9A", true)]
+    #[case::allowed_since("00c1;66f0a1b2;Browser;5C9A", false)]
+    #[case::no_mark("", false)]
+    fn the_mark_of_a_downloaded_file_says_whether_it_was_allowed(#[case] mark: &str, #[case] kept: bool) {
+        assert_eq!(is_kept_back(mark), kept);
+    }
+
+    const PROXIES: &str = "<dictionary> {\n  ExceptionsList : <array> {\n    0 : *.local\n  }\n  HTTPEnable : 1\n  HTTPPort : 3128\n  HTTPProxy : plain.test\n  \
+        HTTPSEnable : 1\n  HTTPSPort : 3129\n  HTTPSProxy : gate.test\n  ProxyAutoConfigEnable : 0\n}\n";
+
+    #[rstest]
+    #[case::for_secure_connections(PROXIES, Some("http://gate.test:3129"), false)]
+    #[case::only_for_plain_ones("  HTTPEnable : 1\n  HTTPProxy : plain.test\n", Some("http://plain.test:80"), false)]
+    #[case::switched_off("  HTTPSEnable : 0\n  HTTPSProxy : gate.test\n", None, false)]
+    #[case::a_script("  ProxyAutoConfigEnable : 1\n  ProxyAutoConfigURLString : http://gate.test/a.pac\n", None, true)]
+    #[case::none("<dictionary> {\n}\n", None, false)]
+    fn settings_name_a_proxy(#[case] text: &str, #[case] address: Option<&str>, #[case] script: bool) {
+        let proxy = proxy_of_scutil(text);
+        assert_eq!((proxy.address.as_deref(), proxy.script), (address, script));
     }
 }

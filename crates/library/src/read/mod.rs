@@ -15,10 +15,13 @@ mod memory;
 mod mounts;
 mod net;
 mod os_release;
+mod pe;
 mod pkg_config;
 mod process;
 mod proxy;
 mod startup_file;
+mod systemctl;
+mod windows;
 
 pub use accounts::{group_name, group_names_of_ids, user_name};
 pub use candidate::{candidate, candidate_question, download_question, downloads};
@@ -30,15 +33,18 @@ pub use expand::expanded;
 pub use file_kind::{HEAD_BYTES, file_kind};
 pub use git::{branch_of_head, is_large_file_pointer, submodule_paths};
 pub use loader_cache::loader_cache;
-pub use macos::{launch_limit, lsof_holder, plist_text, user_shell, vm_stat};
+pub use macos::{is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
 pub use memory::meminfo;
-pub use mounts::{Mount, mount_of};
+pub use mounts::{Mount, mount_of, windows_disk};
 pub use net::{Socket, has_default_route, routes, sockets};
 pub use os_release::{OsRelease, os_release};
+pub use pe::{PeResources, opens_window, pe_resources, pe_version};
 pub use pkg_config::pkg_config_version;
 pub use process::{is_in_ranges, started_as};
 pub use proxy::proxy_for;
 pub use startup_file::sets_variable;
+pub use systemctl::systemd_service;
+pub use windows::{proxy_of_settings, reserved_ports};
 
 #[cfg(test)]
 mod tests;

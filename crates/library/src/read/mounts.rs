@@ -30,6 +30,20 @@ pub fn mount_of(mountinfo: &str, path: &str) -> Option<Mount> {
     mountinfo.lines().filter_map(mount).filter(holds).max_by_key(|mount| mount.point.len())
 }
 
+/// The mount of the Windows disk that most likely holds this Linux as a file, seen from a folder that lies in that file itself: the system's
+/// drive. None from a folder that lies on the Windows side.
+pub fn windows_disk(mountinfo: &str, folder: &str) -> Option<Mount> {
+    // By the kinds that Windows shares its drives as (Microsoft's documentation of its Linux guest).
+    let is_shared = |mount: &Mount| matches!(mount.kind.as_str(), "9p" | "drvfs" | "virtiofs");
+    let own = mount_of(mountinfo, folder)?;
+    if is_shared(&own) || own.kind == "tmpfs" {
+        return None;
+    }
+    let is_system_drive =
+        |mount: &Mount| mount.source.get(..2).is_some_and(|drive| drive.eq_ignore_ascii_case("c:")) || mount.point == "/mnt/c";
+    mountinfo.lines().filter_map(mount).find(|mount| is_shared(mount) && is_system_drive(mount))
+}
+
 fn mount(line: &str) -> Option<Mount> {
     let (before, after) = line.split_once(" - ")?;
     let mut after = after.split(' ');
@@ -46,7 +60,7 @@ fn unescaped(text: &str) -> String {
 
 #[cfg(test)]
 mod tests {
-    use super::mount_of;
+    use super::{mount_of, windows_disk};
     use rstest::rstest;
 
     const MOUNTS: &str = "22 1 0:20 /root / rw,relatime - btrfs /dev/sda2 rw,subvol=/root
@@ -68,5 +82,20 @@ mod tests {
         let mount = mount_of(MOUNTS, path).unwrap();
         assert_eq!((mount.point.as_str(), mount.pool().as_deref()), (point, pool));
         assert!(point != "/boot" || mount.kind == "xfs");
+    }
+
+    const GUEST: &str = "90 70 8:32 / / rw,relatime - ext4 /dev/sdc rw,discard
+110 90 0:50 / /mnt/c rw,noatime - 9p C:\\134 rw,dirsync,aname=drvfs;path=C:\\134;uid=1000;mmap
+111 90 0:51 / /mnt/d rw,noatime - 9p D:\\134 rw,dirsync,aname=drvfs;path=D:\\134
+112 90 0:52 / /run rw - tmpfs none rw
+";
+
+    #[rstest]
+    #[case::from_the_home_folder(GUEST, "/home/skipper", Some("/mnt/c"))]
+    #[case::from_the_windows_side(GUEST, "/mnt/c/Users/skipper", None)]
+    #[case::from_memory(GUEST, "/run/x", None)]
+    #[case::elsewhere(MOUNTS, "/home", None)]
+    fn a_linux_inside_windows_lies_on_its_system_drive(#[case] mounts: &str, #[case] folder: &str, #[case] point: Option<&str>) {
+        assert_eq!(windows_disk(mounts, folder).map(|mount| mount.point).as_deref(), point);
     }
 }

@@ -5,8 +5,8 @@ use crate::cause::Cause;
 use crate::document::shortened;
 use crate::driver::Consent;
 use crate::guide::Tool;
-use crate::inquiry::{Inquiry, Stop};
-use crate::observation::{FileKind, Piece, ProgramCopy, Run, RunEnd, StartFailure};
+use crate::inquiry::{Inquiry, Stop, known};
+use crate::observation::{FileKind, Piece, ProgramCopy, Run, RunEnd, StartEffect, StartFailure};
 use crate::prelude::*;
 use crate::text::{join_words, seconds};
 use crate::version::{self, Version};
@@ -21,6 +21,8 @@ pub(super) enum Outcome {
     Version(Version),
     Ran,
     Silent(String),
+    /// It is there, and was not started, since it opens a window; no version is wanted.
+    There,
     Failed(Cause, String),
     NotLookedAt(String),
     NoConsent(String),
@@ -30,7 +32,9 @@ impl Outcome {
     pub(super) fn version_text(&self) -> String {
         match self {
             Self::Version(version) => version.to_string(),
-            Self::Ran | Self::Silent(_) | Self::Failed(..) | Self::NotLookedAt(_) | Self::NoConsent(_) => "it runs".to_owned(),
+            Self::Ran | Self::There | Self::Silent(_) | Self::Failed(..) | Self::NotLookedAt(_) | Self::NoConsent(_) => {
+                "it runs".to_owned()
+            }
         }
     }
 }
@@ -81,9 +85,10 @@ pub(super) fn allowed(inquiry: &Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) ->
 
 pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: &ProgramCopy) -> Result<Outcome, Stop> {
     if let Some(reason) = allowed(inquiry, tool, copy) {
-        return Ok(Outcome::NoConsent(reason));
+        let states = stated(inquiry, copy)?.map(|version| format!(" (its file states the version {version})"));
+        return Ok(Outcome::NoConsent(reason + &states.unwrap_or_default()));
     }
-    if let Some(outcome) = known_by_its_file(inquiry, copy)? {
+    if let Some(outcome) = known_by_its_file(inquiry, tool, copy)? {
         return Ok(outcome);
     }
     let run = inquiry.run(&copy.path, &arguments(tool, name))?;
@@ -120,8 +125,44 @@ pub(in crate::assess) fn said(run: &Run) -> String {
     }
 }
 
-/// What need not be started to be known: a placeholder, and what is built for another processor.
-pub(super) fn known_by_its_file(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Option<Outcome>, Stop> {
+/// The version that a file states, where one can be told without starting it.
+pub(super) fn stated(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Option<Version>, Stop> {
+    let text = known(inquiry.file_version(&copy.path))?.and_then(Option::as_deref);
+    Ok(text.and_then(|text| Version::parse(text).ok()))
+}
+
+/// What need not be started to be known: a placeholder, what is built for another processor, and what would trouble the person.
+pub(super) fn known_by_its_file(inquiry: &mut Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Result<Option<Outcome>, Stop> {
+    match by_kind(inquiry, copy)? {
+        Some(outcome) => Ok(Some(outcome)),
+        None => by_effect(inquiry, tool, copy),
+    }
+}
+
+/// What opens a window is started only with consent, and what the system would ask about never.
+fn by_effect(inquiry: &mut Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Result<Option<Outcome>, Stop> {
+    let path = &copy.path;
+    match copy.start {
+        StartEffect::Quiet => Ok(None),
+        StartEffect::Question => {
+            let message = format!(
+                "{path} is marked as downloaded, and nobody has allowed it yet: the system would stop it and ask. It was not started."
+            );
+            Ok(Some(Outcome::Failed(Cause::ToolQuarantined, message)))
+        }
+        StartEffect::Window => Ok(match stated(inquiry, copy)? {
+            Some(version) => Some(Outcome::Version(version)),
+            None if tool.version.is_none() && tool.version_from.is_none() => Some(Outcome::There),
+            None if inquiry.context.selection.consent == Consent::Given => None,
+            None => Some(Outcome::Silent(format!(
+                "{path} is there. It opens a window, so it was not started, and its file does not state a version. Look in its window, \
+                 or have it started with --allow-commands."
+            ))),
+        }),
+    }
+}
+
+fn by_kind(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Option<Outcome>, Stop> {
     let path = &copy.path;
     match &copy.kind {
         FileKind::Placeholder => {

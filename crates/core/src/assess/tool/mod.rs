@@ -16,7 +16,7 @@ use crate::prelude::*;
 use crate::probe::Probe;
 use crate::text::{capitalised, join_words};
 use crate::version::{Fit, Range, Version};
-use examine::{Outcome, allowed, arguments, examine, known_by_its_file};
+use examine::{Outcome, allowed, arguments, examine, known_by_its_file, stated};
 
 pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &Tool) -> Result<Finding, Stop> {
     let Some(file) = &tool.version_from else { return look(inquiry, requirement, tool) };
@@ -181,9 +181,12 @@ fn present(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[
 fn or_off_path(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, finding: Finding) -> Result<Finding, Stop> {
     let Some((name, copy)) = elsewhere(inquiry, tool)? else { return Ok(finding) };
     if inquiry.context.selection.consent == Consent::Withheld {
+        let states = stated(inquiry, copy)?.map(|version| format!(" Its file states the version {version}."));
         let message = format!(
-            "{} Another copy is at {}, in a folder that is not on PATH; it was not started, because that needs your consent.",
-            finding.message, copy.path
+            "{} Another copy is at {}, in a folder that is not on PATH; it was not started, because that needs your consent.{}",
+            finding.message,
+            copy.path,
+            states.unwrap_or_default()
         );
         return Ok(Finding { message, ..finding });
     }
@@ -218,8 +221,10 @@ fn on_path(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[
         if !seen.contains(&copy.real_path.as_str()) {
             seen.push(&copy.real_path);
             // What its file gives away, a placeholder above all, is not started here either.
-            if allowed(inquiry, tool, copy).is_none() && known_by_its_file(inquiry, copy)?.is_none() {
-                inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(tool, named.name) });
+            if allowed(inquiry, tool, copy).is_none() {
+                if known_by_its_file(inquiry, tool, copy)?.is_none() {
+                    inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(tool, named.name) });
+                }
                 others.push(copy);
             }
         }
@@ -257,6 +262,10 @@ fn judge(tool: &Tool, named: &Named<'_>, copy: &ProgramCopy, outcome: &Outcome) 
             return judge_version(tool.version.as_ref(), named, (version, path));
         }
         Outcome::Ran => return Finding::met("runs", format!("{} runs, at {path}.", named.title)).with(at(path)),
+        Outcome::There => {
+            let message = format!("{} is at {path}. It opens a window, so it was not started.", named.title);
+            return Finding::met("there", message).with(at(path));
+        }
         Outcome::Silent(message) => Finding::unknown(Cause::ToolSilent, message.clone()).found("no version"),
         Outcome::Failed(cause, message) => Finding::unmet(*cause, message.clone()).found("does not run"),
         Outcome::NotLookedAt(reason) => {

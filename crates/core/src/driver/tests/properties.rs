@@ -87,7 +87,7 @@ fn machine() -> Script {
             filesystem: (number / 2).to_string(),
             available_bytes: 9_000_000_000,
             available_inodes: None,
-            by_quota: false,
+            limited_by: None,
             read_only: false,
             writable: true,
         };

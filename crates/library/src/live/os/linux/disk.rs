@@ -1,5 +1,5 @@
 use crate::live::os::Share;
-use crate::read::mount_of;
+use crate::read::{mount_of, windows_disk};
 use nix::sys::quota::{QuotaType, quotactl_get};
 use rustix::process::geteuid;
 use std::fs::read_to_string;
@@ -10,7 +10,8 @@ pub(in crate::live) fn share(folder: &Path) -> Share {
     let mounts = read_to_string("/proc/self/mountinfo").unwrap_or_default();
     let Some(mount) = mount_of(&mounts, &folder.to_string_lossy()) else { return Share::default() };
     let quota = if mount.source.starts_with("/dev/") { quota(&mount.source) } else { None };
-    Share { pool: mount.pool(), quota }
+    let outside = if super::is_inside_windows() == Some(true) { windows_disk(&mounts, &folder.to_string_lossy()) } else { None };
+    Share { pool: mount.pool(), quota, outside: outside.map(|mount| mount.point) }
 }
 
 /// The room that this user's quota on a device leaves (quotactl(2)); none where there are no quotas.

@@ -16,8 +16,11 @@ pub(in crate::live) use pieces::{lacks, loads};
 pub(in crate::live) use port_holder::{is_spoken_for, port_holder};
 pub(in crate::live) use resources::{cores, memory};
 
-use crate::observation::{Observation, Os, Processor, Surroundings, System};
-use crate::read::{cpuinfo_flags, os_release};
+use crate::host::Interrupt;
+use crate::live::Live;
+use crate::observation::{Observation, Os, Processor, StartEffect, Surroundings, System};
+use crate::read::{cpuinfo_flags, mount_of, os_release, systemd_service};
+use crate::run::{Limits, run};
 use std::fs::read_to_string;
 use std::path::{Path, PathBuf};
 
@@ -43,15 +46,24 @@ const CONTAINER_MARKS: [&str; 3] = ["/.dockerenv", "/run/.containerenv", "/run/s
 /// Words in the first process's control group that name a container engine.
 const CONTAINER_GROUPS: [&str; 5] = ["docker", "kubepods", "containerd", "libpod", "lxc"];
 
+/// Whether this is a Linux inside Windows: its kernel says who built it.
+fn is_inside_windows() -> Option<bool> {
+    let release = read_to_string("/proc/sys/kernel/osrelease").ok()?;
+    Some(release.to_lowercase().contains("microsoft"))
+}
+
 /// Container, virtual machine, guest inside Windows, build server.
-pub(in crate::live) fn surroundings() -> Observation {
-    let kernel = read_to_string("/proc/sys/kernel/osrelease").ok().map(|text| text.to_lowercase());
+pub(in crate::live) fn surroundings(folder: &Path) -> Observation {
+    let wsl = is_inside_windows();
+    let mounts = read_to_string("/proc/self/mountinfo").unwrap_or_default();
+    let kind = mount_of(&mounts, &folder.to_string_lossy()).map(|mount| mount.kind);
     let group = read_to_string("/proc/1/cgroup").unwrap_or_default();
     let marked = CONTAINER_MARKS.iter().any(|mark| Path::new(mark).exists());
     let container = marked || std::env::var_os("container").is_some() || CONTAINER_GROUPS.iter().any(|word| group.contains(word));
     let flag = read_to_string("/proc/cpuinfo").ok().and_then(|text| cpuinfo_flags(&text, &["hypervisor"]));
     Observation::Surroundings(Surroundings {
-        wsl: kernel.map(|kernel| kernel.contains("microsoft")),
+        wsl,
+        outside: Some(wsl == Some(true) && kind.is_some_and(|kind| matches!(kind.as_str(), "9p" | "drvfs" | "virtiofs"))),
         container: Some(container),
         virtual_machine: ask_processor().map(|(_, hypervisor)| hypervisor).or(flag),
         ci: Some(super::is_build_server()),
@@ -107,6 +119,34 @@ fn ask_processor() -> Option<(bool, bool)> {
     }
     #[cfg(not(target_arch = "x86_64"))]
     None
+}
+
+/// Files for Linux state no version.
+pub(in crate::live) fn file_version(_: &Path) -> Observation {
+    Observation::NotSupported("on Linux a program's file does not state its version".to_owned())
+}
+
+/// Nothing here asks or opens a window by itself.
+pub(in crate::live) fn start_effect(_: &Path, _: &[u8]) -> StartEffect {
+    StartEffect::Quiet
+}
+
+/// Each desktop has settings of its own; what all programs know are the variables.
+pub(in crate::live) fn system_proxy() -> Observation {
+    Observation::NotSupported("on Linux the proxy is named by variables".to_owned())
+}
+
+/// How a service stands, where systemd looks after them (sd_booted(3)).
+pub(in crate::live) fn system_service(name: &str) -> Observation {
+    if !Path::new("/run/systemd/system").is_dir() {
+        return Observation::NotSupported("services are not looked after by systemd here".to_owned());
+    }
+    let words =
+        ["show", "--property=LoadState,ActiveState,UnitFileState", "--", &format!("{name}.service")].map(ToOwned::to_owned);
+    let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default() };
+    let asked = ["/usr/bin/systemctl", "/bin/systemctl"].into_iter().find(|path| Path::new(path).exists());
+    let said = asked.and_then(|path| systemd_service(&run(Path::new(path), &words, None, &limits).stdout));
+    said.map_or_else(|| Observation::CouldNotLook("systemctl did not answer".to_owned()), Observation::SystemService)
 }
 
 /// Folders below the home folder in which languages and people put programs.

@@ -32,9 +32,10 @@ pub(in crate::live) fn system() -> Observation {
 }
 
 /// Guest of a hypervisor, and the build server.
-pub(in crate::live) fn surroundings() -> Observation {
+pub(in crate::live) fn surroundings(_: &Path) -> Observation {
     Observation::Surroundings(Surroundings {
         wsl: Some(false),
+        outside: Some(false),
         container: Some(false),
         virtual_machine: kernel_flag("kern.hv_vmm_present"),
         ci: Some(crate::live::os::is_build_server()),

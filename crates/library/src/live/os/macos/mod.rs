@@ -9,9 +9,9 @@ pub(in crate::live) use machine::{cores, hypervisor, limit, memory, processor, s
 
 use super::Share;
 use crate::guide::Protocol;
-use crate::observation::{Observation, Piece, RunEnd};
+use crate::observation::{Observation, Piece, RunEnd, StartEffect};
 use crate::probe::PortPlace;
-use crate::read::lsof_holder;
+use crate::read::{is_kept_back, lsof_holder, plist_text, proxy_of_scutil};
 use std::net::IpAddr;
 use std::path::{Path, PathBuf};
 
@@ -59,6 +59,39 @@ pub(in crate::live) fn is_placeholder(path: &Path) -> bool {
         && !["/Library/Developer/CommandLineTools/usr/bin", "/Applications/Xcode.app/Contents/Developer"]
             .iter()
             .any(|folder| Path::new(folder).is_dir())
+}
+
+/// The version of a program inside a bundle, from the bundle's property list (Apple's `CFBundleShortVersionString`); other files state none.
+pub(in crate::live) fn file_version(path: &Path) -> Observation {
+    let bundle = path.ancestors().skip(1).find(|folder| folder.extension().is_some_and(|extension| extension == "app"));
+    let text = bundle.and_then(|folder| std::fs::read_to_string(folder.join("Contents/Info.plist")).ok());
+    let version = text.as_deref().and_then(|text| plist_text(text, "CFBundleShortVersionString"));
+    Observation::FileVersion(version.map(ToOwned::to_owned))
+}
+
+/// What was downloaded and not allowed yet, the system asks about; the program of a bundle opens a window.
+pub(in crate::live) fn start_effect(path: &Path, _: &[u8]) -> StartEffect {
+    let mut mark = [0; 256];
+    let length = rustix::fs::getxattr(path, "com.apple.quarantine", &mut mark[..]).unwrap_or(0);
+    let mark = String::from_utf8_lossy(mark.get(..length).unwrap_or_default());
+    if is_kept_back(&mark) {
+        StartEffect::Question
+    } else if path.parent().is_some_and(|folder| folder.ends_with("Contents/MacOS")) {
+        StartEffect::Window
+    } else {
+        StartEffect::Quiet
+    }
+}
+
+/// The proxy that the settings of the network name.
+pub(in crate::live) fn system_proxy() -> Observation {
+    let text = ask::ask("/usr/sbin/scutil", &["--proxy"]);
+    text.map_or_else(Observation::CouldNotLook, |text| Observation::SystemProxy(proxy_of_scutil(&text)))
+}
+
+/// Services of the system have names in their makers' style here, which a port or a socket does not tell.
+pub(in crate::live) fn system_service(_: &str) -> Observation {
+    Observation::NotSupported("on macOS services are not looked up by a short name".to_owned())
 }
 
 /// Mach-O files are started to find out: what they need lies in a cache that only the loader reads.

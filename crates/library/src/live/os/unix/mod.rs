@@ -10,7 +10,8 @@ pub(in crate::live) use path::path_state;
 pub(in crate::live) use socket::{device, socket};
 pub(in crate::live) use variable::startup_file_with;
 
-use crate::observation::{DiskRoom, Observation};
+use crate::observation::{Binding, DiskLimit, DiskRoom, Observation};
+use crate::probe::PortPlace;
 use rustix::fs::{Access, AtFlags, CWD, StatVfsMountFlags, accessat, statvfs};
 use std::os::unix::fs::MetadataExt;
 use std::path::Path;
@@ -22,11 +23,23 @@ pub(in crate::live) struct Share {
     pub(in crate::live) pool: Option<String>,
     /// What this user's quota leaves: bytes, files.
     pub(in crate::live) quota: Option<(Option<u64>, Option<u64>)>,
+    /// Where the disk outside is seen that holds this filesystem as a file.
+    pub(in crate::live) outside: Option<String>,
 }
 
 /// The files that a program's name may mean.
 pub(in crate::live) fn file_names(name: &str) -> Vec<String> {
     vec![name.to_owned()]
+}
+
+/// A port that the system refuses: below the number from which everybody may bind, or reserved otherwise.
+pub(in crate::live) fn refused(_: &PortPlace) -> Binding {
+    Binding::Denied(super::first_free_for_all())
+}
+
+/// Whether somebody else has a port that could be bound: here that cannot be.
+pub(in crate::live) fn is_taken_beside(_: &PortPlace) -> bool {
+    false
 }
 
 /// Whether this user may execute a file.
@@ -49,14 +62,21 @@ pub(in crate::live) fn disk_room(path: &Path) -> Observation {
     let (quota_bytes, quota_files) = share.quota.unwrap_or_default();
     // What ordinary users may write: the blocks that are reserved for the administrator are not in it.
     let bytes = numbers.f_bavail.saturating_mul(numbers.f_frsize);
+    let left_by_quota = quota_bytes.filter(|quota| *quota < bytes).map(|quota| (quota, DiskLimit::Quota));
+    let outside = share.outside.and_then(|place| {
+        let numbers = statvfs(place.as_str()).ok()?;
+        Some((numbers.f_bavail.saturating_mul(numbers.f_frsize), DiskLimit::Outside(place)))
+    });
+    let left_outside = outside.filter(|(left, _)| *left < bytes);
+    let limit = left_by_quota.into_iter().chain(left_outside).min_by_key(|(left, _)| *left);
     let files = (numbers.f_files > 0).then_some(numbers.f_favail);
     Observation::DiskRoom(DiskRoom {
         path: path.display().to_string(),
         existing: if existing == path { path.display().to_string() } else { real.display().to_string() },
         filesystem: share.pool.unwrap_or_else(|| metadata.dev().to_string()),
-        available_bytes: quota_bytes.map_or(bytes, |quota| quota.min(bytes)),
+        available_bytes: limit.as_ref().map_or(bytes, |(left, _)| *left),
         available_inodes: files.into_iter().chain(quota_files).min(),
-        by_quota: quota_bytes.is_some_and(|quota| quota < bytes),
+        limited_by: limit.map(|(_, limit)| limit),
         read_only: numbers.f_flag.contains(StatVfsMountFlags::RDONLY),
         writable: accessat(CWD, &real, Access::WRITE_OK | Access::EXEC_OK, AtFlags::EACCESS).is_ok(),
     })

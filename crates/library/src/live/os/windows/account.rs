@@ -42,11 +42,10 @@ fn shell() -> Option<String> {
     None
 }
 
-/// The groups of the account database beyond those of this session are not asked for.
+/// The groups of this machine that the account database gives this user: a new sign-in has them.
 pub(in crate::live) fn database_groups(_: &Live) -> Observation {
-    Observation::NotSupported(
-        "on Windows the groups of this session are looked at, not those that a new sign-in would add".to_owned(),
-    )
+    let groups = call::account_name().and_then(|name| call::database_groups(&name));
+    groups.map_or_else(|error| Observation::CouldNotLook(error.to_string()), Observation::DatabaseGroups)
 }
 
 /// Whether the account database has a group.

@@ -1,6 +1,7 @@
 //! Windows. What only C can ask is in `windows_calls`.
 
 mod account;
+mod file;
 mod limit;
 mod network;
 mod place;
@@ -8,10 +9,11 @@ mod registry;
 mod system;
 
 pub(in crate::live) use account::{account, database_groups, has_group};
+pub(in crate::live) use file::{file_version, start_effect};
 pub(in crate::live) use limit::limit;
-pub(in crate::live) use network::{first_free_for_all, has_way_out, is_spoken_for, networks, port_holder};
+pub(in crate::live) use network::{has_way_out, is_spoken_for, is_taken_beside, networks, port_holder, refused, system_proxy};
 pub(in crate::live) use place::{device, disk_room, open_file, path_state, socket};
-pub(in crate::live) use system::{cores, hypervisor, memory, processor, surroundings, system};
+pub(in crate::live) use system::{cores, hypervisor, memory, processor, surroundings, system, system_service};
 
 use crate::observation::{Observation, Piece};
 use std::path::{Path, PathBuf};
@@ -77,6 +79,12 @@ pub(in crate::live) fn loads(_: &str) -> Option<String> {
 /// There is no usual place: what is described stands in `PKG_CONFIG_PATH`.
 pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
     Vec::new()
+}
+
+/// A program of the system's own, by its full path.
+fn own_program(name: &str) -> PathBuf {
+    let folder = std::env::var_os("SystemRoot").map_or_else(|| PathBuf::from(r"C:\Windows"), PathBuf::from);
+    folder.join("System32").join(name)
 }
 
 /// Whose settings set a variable for new terminals.

@@ -1,23 +1,20 @@
 //! Who holds a port, and the networks that this machine is on.
 
+use super::registry;
 use crate::guide::Protocol;
-use crate::observation::{Holder, Network, Observation};
+use crate::host::Interrupt;
+use crate::live::Live;
+use crate::observation::{Binding, Holder, Network, Observation};
 use crate::probe::PortPlace;
+use crate::read::reserved_ports;
+use crate::run::{Limits, run};
 use crate::windows_calls as call;
 use std::net::IpAddr;
 
 /// Who holds a port.
 pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
-    let listeners = match call::listeners(place.protocol == Protocol::Tcp) {
-        Ok(listeners) => listeners,
-        Err(error) => return Observation::CouldNotLook(error.to_string()),
-    };
-    let address = place.address.as_deref().and_then(|address| address.parse::<IpAddr>().ok());
-    let covers =
-        |held: &IpAddr| held.is_unspecified() || address.is_none_or(|address| address == *held || address.is_unspecified());
-    let found = listeners.iter().find(|(held, port, _)| *port == place.port && covers(held));
     // Zero is no program: the system does not tell.
-    let pid = found.map(|(_, _, pid)| *pid).filter(|pid| *pid != 0);
+    let pid = listener(place).filter(|pid| *pid != 0);
     Observation::PortHolder(pid.map(|pid| {
         let processes = call::processes().unwrap_or_default();
         let name = processes.into_iter().find(|process| process.id == pid).map(|process| process.name);
@@ -62,7 +59,38 @@ pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
     port >= 49_152
 }
 
-/// Windows has no such limit.
-pub(in crate::live) fn first_free_for_all() -> Option<u16> {
-    None
+/// A port that the system refuses: it has reserved the number for itself, or a program holds it for itself alone.
+pub(in crate::live) fn refused(place: &PortPlace) -> Binding {
+    let family = if place.address.as_deref().is_some_and(|address| address.contains(':')) { "ipv6" } else { "ipv4" };
+    let protocol = format!("protocol={}", if place.protocol == Protocol::Tcp { "tcp" } else { "udp" });
+    let words = ["interface", family, "show", "excludedportrange", &protocol].map(ToOwned::to_owned);
+    let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default() };
+    let text = run(&super::own_program("netsh.exe"), &words, None, &limits).stdout;
+    if reserved_ports(&text).iter().any(|(first, last)| (*first..=*last).contains(&place.port)) {
+        Binding::Reserved
+    } else if listener(place).is_some() {
+        Binding::Held
+    } else {
+        Binding::Denied(None)
+    }
+}
+
+/// Whether a program has a port on an address of its own: the system lets two share a number, of which one answers on all other addresses,
+/// and what connects to this machine reaches the wrong one.
+pub(in crate::live) fn is_taken_beside(place: &PortPlace) -> bool {
+    place.address.is_none() && listener(place).is_some()
+}
+
+/// The process that has a port, where the system's tables list one; zero where they do not tell which.
+fn listener(place: &PortPlace) -> Option<u32> {
+    let listeners = call::listeners(place.protocol == Protocol::Tcp).unwrap_or_default();
+    let address = place.address.as_deref().and_then(|address| address.parse::<IpAddr>().ok());
+    let covers =
+        |held: &IpAddr| held.is_unspecified() || address.is_none_or(|address| address == *held || address.is_unspecified());
+    listeners.into_iter().find(|(held, port, _)| *port == place.port && covers(held)).map(|(_, _, pid)| pid)
+}
+
+/// The proxy that the settings of this user name.
+pub(in crate::live) fn system_proxy() -> Observation {
+    Observation::SystemProxy(registry::proxy())
 }

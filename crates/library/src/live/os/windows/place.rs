@@ -2,9 +2,10 @@
 
 use super::registry;
 use crate::guide::Access;
-use crate::observation::{Device, DiskRoom, Nature, Observation, PathState, SocketState};
+use crate::observation::{Device, DiskLimit, DiskRoom, Nature, Observation, PathState, SocketState};
 use crate::text::Pattern;
 use crate::windows_calls as call;
+use socket2::{Domain, SockAddr, Socket, Type};
 use std::fs::{File, OpenOptions};
 use std::io::ErrorKind;
 use std::os::windows::fs::OpenOptionsExt;
@@ -35,21 +36,21 @@ pub(in crate::live) fn disk_room(path: &Path) -> Observation {
     };
     let room = call::room(existing).and_then(|room| Ok((room, call::volume(existing)?)));
     match room {
-        Ok((available_bytes, filesystem)) => Observation::DiskRoom(DiskRoom {
+        Ok(((available_bytes, free_bytes), filesystem)) => Observation::DiskRoom(DiskRoom {
             path: path.display().to_string(),
             existing: existing.display().to_string(),
+            read_only: call::is_read_only(&filesystem).unwrap_or(false),
             filesystem,
             available_bytes,
             available_inodes: None,
-            by_quota: false,
-            read_only: false,
+            limited_by: (available_bytes < free_bytes).then_some(DiskLimit::Quota),
             writable: may_write(existing),
         }),
         Err(error) => Observation::CouldNotLook(error.to_string()),
     }
 }
 
-/// What is at a path, and what this user may do with it. Whose it is, is not asked: an access list says what counts.
+/// What is at a path, whose it is, and what this user may do with it.
 pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Observation {
     let mut state = PathState {
         path: path.display().to_string(),
@@ -73,6 +74,9 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
     };
     state.nature = if metadata.is_dir() { Nature::Folder } else { Nature::File };
     state.executable = true;
+    // An owner who cannot be read is not known.
+    let (mine, owner) = call::owner(path).map_or((None, None), |(mine, owner)| (Some(mine), owner));
+    (state.mine, state.owner) = (mine, owner);
     state.holds = pattern.and_then(|pattern| {
         if metadata.is_dir() { crate::live::place::lists(path, pattern) } else { crate::live::place::holds(path, pattern) }
     });
@@ -95,17 +99,36 @@ pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
     })
 }
 
-/// Whether somebody answers at a named pipe.
+/// Whether somebody answers at a named pipe, or at a local socket that is a file.
 pub(in crate::live) fn socket(path: &Path) -> Observation {
     let name = path.display().to_string().replace('/', "\\");
     if !name.starts_with(r"\\.\pipe\") {
-        return Observation::NotSupported(format!("on Windows only named pipes are looked at, and {name} is none"));
+        return local_socket(path);
     }
     Observation::Socket(match OpenOptions::new().read(true).write(true).open(&name) {
         Ok(_) => SocketState::Answers,
         Err(error) if error.raw_os_error() == Some(PIPE_BUSY) => SocketState::Answers,
         Err(error) if error.kind() == ErrorKind::NotFound => SocketState::Missing,
         Err(error) if error.kind() == ErrorKind::PermissionDenied => SocketState::Denied(None, None),
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    })
+}
+
+fn local_socket(path: &Path) -> Observation {
+    if std::fs::symlink_metadata(path).is_err_and(|error| error.kind() == ErrorKind::NotFound) {
+        return Observation::Socket(SocketState::Missing);
+    }
+    let address = match SockAddr::unix(path) {
+        Ok(address) => address,
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    };
+    let connected = Socket::new(Domain::UNIX, Type::STREAM, None).and_then(|socket| socket.connect(&address));
+    Observation::Socket(match connected {
+        Ok(()) => SocketState::Answers,
+        Err(error) if error.kind() == ErrorKind::ConnectionRefused => SocketState::Dead,
+        Err(error) if error.kind() == ErrorKind::PermissionDenied => SocketState::Denied(None, None),
+        // WSAEINVAL and WSAENETDOWN: what is there is no socket.
+        Err(error) if matches!(error.raw_os_error(), Some(10_022 | 10_050)) => SocketState::NoSocket,
         Err(error) => return Observation::CouldNotLook(error.to_string()),
     })
 }

@@ -1,6 +1,7 @@
 //! What stands in the registry: the system's version and edition, variables for new terminals, a few settings.
 
-use crate::read::expanded;
+use crate::observation::SystemProxy;
+use crate::read::{expanded, proxy_of_settings};
 use std::path::PathBuf;
 use windows_registry::{CURRENT_USER, Key, LOCAL_MACHINE};
 
@@ -52,4 +53,24 @@ pub(super) fn serial_lines() -> Vec<String> {
     let Some(key) = key(LOCAL_MACHINE, r"HARDWARE\DEVICEMAP\SERIALCOMM") else { return Vec::new() };
     let Ok(values) = key.values() else { return Vec::new() };
     values.filter_map(|(_, value)| String::try_from(value).ok()).collect()
+}
+
+/// The proxy that this user's settings name.
+pub(super) fn proxy() -> SystemProxy {
+    let Some(key) = key(CURRENT_USER, r"Software\Microsoft\Windows\CurrentVersion\Internet Settings") else {
+        return SystemProxy::default();
+    };
+    let text = |name: &str| key.get_string(name).unwrap_or_default();
+    proxy_of_settings(key.get_u32("ProxyEnable").is_ok_and(|on| on == 1), &text("ProxyServer"), &text("AutoConfigURL"))
+}
+
+/// Whether a service may not be started (the value `Start` of its key: 4 is disabled).
+pub(super) fn is_disabled(service: &str) -> bool {
+    let key = key(LOCAL_MACHINE, &format!(r"SYSTEM\CurrentControlSet\Services\{service}"));
+    key.and_then(|key| key.get_u32("Start").ok()) == Some(4)
+}
+
+/// Whether this system runs in a container: only there it is told of which kind.
+pub(super) fn is_container() -> bool {
+    key(LOCAL_MACHINE, r"SYSTEM\CurrentControlSet\Control").is_some_and(|key| key.get_value("ContainerType").is_ok())
 }

@@ -1,5 +1,5 @@
 use super::registry;
-use crate::observation::{Cores, Hypervisor, Memory, Observation, Os, Processor, Surroundings, System};
+use crate::observation::{Cap, Cores, Hypervisor, Memory, Observation, Os, Processor, Surroundings, System, SystemService};
 use crate::windows_calls as call;
 use std::path::Path;
 
@@ -112,30 +112,56 @@ pub(in crate::live) fn hypervisor() -> Observation {
 }
 
 /// Guest of a hypervisor, and the build server.
-pub(in crate::live) fn surroundings() -> Observation {
+pub(in crate::live) fn surroundings(_: &Path) -> Observation {
     let asked = ask_processor();
     Observation::Surroundings(Surroundings {
         wsl: Some(false),
+        outside: Some(false),
+        container: Some(registry::is_container()),
         virtual_machine: asked.hypervisor.map(|there| there && !asked.manages),
         ci: Some(crate::live::os::is_build_server()),
-        ..Surroundings::default()
     })
 }
 
-/// Memory.
+/// The job that this process is in, for a sentence.
+const JOB: &str = "the job that this terminal runs in";
+
+/// Memory, and what the job that this process is in leaves of it.
 pub(in crate::live) fn memory() -> Observation {
+    let cap = call::caps().memory.map(|amount| Cap { by: JOB.to_owned(), amount });
     match call::memory() {
         // A zero is no machine's memory: it means that nobody could look.
-        Ok((total @ 1.., available)) => Observation::Memory(Memory { total, available: Some(available), caps: Vec::new() }),
+        Ok((total @ 1.., available)) => {
+            Observation::Memory(Memory { total, available: Some(available), caps: cap.into_iter().collect() })
+        }
         Ok(_) => Observation::CouldNotLook("the system names no memory".to_owned()),
         Err(error) => Observation::CouldNotLook(error.to_string()),
     }
 }
 
-/// Cores that this process may use.
+/// Cores, and what binds this process to fewer.
 pub(in crate::live) fn cores() -> Observation {
-    match std::thread::available_parallelism() {
-        Ok(cores) => Observation::Cores(Cores { online: u64::try_from(cores.get()).unwrap_or(0), caps: Vec::new() }),
+    let online = match std::thread::available_parallelism() {
+        Ok(cores) => u64::try_from(cores.get()).unwrap_or(0),
+        Err(error) => return Observation::CouldNotLook(error.to_string()),
+    };
+    let caps = call::caps();
+    let bound = caps.affinity.map(|cores| Cap {
+        by: "the processors that this terminal is bound to".to_owned(),
+        amount: u64::from(cores).saturating_mul(100),
+    });
+    // Hundredths of a percent of all cores, in hundredths of a core.
+    let rate = caps.rate.map(|rate| Cap { by: JOB.to_owned(), amount: u64::from(rate).saturating_mul(online) / 100 });
+    Observation::Cores(Cores { online, caps: bound.into_iter().chain(rate).collect() })
+}
+
+/// How a service stands.
+pub(in crate::live) fn system_service(name: &str) -> Observation {
+    match call::is_running(name) {
+        Ok(None) => Observation::SystemService(SystemService::Missing),
+        Ok(Some(true)) => Observation::SystemService(SystemService::Running),
+        Ok(Some(false)) if registry::is_disabled(name) => Observation::SystemService(SystemService::Disabled),
+        Ok(Some(false)) => Observation::SystemService(SystemService::Stopped),
         Err(error) => Observation::CouldNotLook(error.to_string()),
     }
 }

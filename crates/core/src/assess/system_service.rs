@@ -1,0 +1,64 @@
+//! Whether a service of the system stands behind a socket or a port that nobody answers at.
+
+use crate::cause::Cause;
+use crate::finding::{Finding, StoppedService};
+use crate::inquiry::{Inquiry, Stop, known};
+use crate::observation::SystemService;
+use crate::prelude::*;
+use crate::probe::Probe;
+
+/// The services that usually listen on a port (IANA's registry of service names and port numbers), as packages call them.
+const BY_PORT: [(u16, &[&str]); 9] = [
+    (22, &["ssh", "sshd"]),
+    (1883, &["mosquitto"]),
+    (3306, &["mysql", "mariadb", "MySQL80"]),
+    (5432, &["postgresql", "postgresql-x64-17", "postgresql-x64-16"]),
+    (5672, &["rabbitmq-server", "RabbitMQ"]),
+    (6379, &["redis-server", "redis", "Redis"]),
+    (8086, &["influxdb"]),
+    (11211, &["memcached"]),
+    (27017, &["mongod", "MongoDB"]),
+];
+
+/// A few sockets are not called by their service's name.
+const BY_SOCKET: [(&str, &str); 3] = [(".s.PGSQL", "postgresql"), ("openssh-ssh-agent", "ssh-agent"), ("mysqld", "mysql")];
+
+/// What the service behind a port may be called.
+pub(super) fn names_for_port(port: u16) -> Vec<String> {
+    let names = BY_PORT.iter().find(|(number, _)| *number == port).map_or(&[][..], |(_, names)| names);
+    names.iter().map(|name| (*name).to_owned()).collect()
+}
+
+/// What the service behind a socket may be called: mostly as its file is.
+pub(super) fn names_for_socket(path: &str) -> Vec<String> {
+    let file = path.rsplit(['/', '\\']).next().unwrap_or(path);
+    let stem = file.split(".sock").next().unwrap_or(file);
+    let known = BY_SOCKET.iter().find(|(start, _)| file.starts_with(start)).map(|(_, name)| (*name).to_owned());
+    let plain = !stem.is_empty() && stem.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'));
+    known.into_iter().chain(plain.then(|| stem.to_owned())).collect()
+}
+
+/// Adds to a finding that a service of one of these names is here and does not run.
+pub(super) fn with_stopped(inquiry: &mut Inquiry<'_>, finding: Finding, names: &[String]) -> Result<Finding, Stop> {
+    let helps = matches!(finding.cause, Some(Cause::SocketMissing | Cause::SocketDead | Cause::ServiceRefused));
+    if !helps {
+        return Ok(finding);
+    }
+    for name in names {
+        inquiry.want(Probe::SystemService { name: name.clone() });
+    }
+    for name in names {
+        let Some(state) = known(inquiry.system_service(name))? else { continue };
+        let how = match state {
+            SystemService::Missing | SystemService::Running => continue,
+            SystemService::Stopped => "but it is stopped",
+            SystemService::Disabled => "but it is stopped and disabled",
+            SystemService::Failed => "but it has failed",
+        };
+        let message = format!("{} The service {name} is installed here, {how}.", finding.message);
+        let mut particulars = finding.particulars;
+        particulars.service = Some(StoppedService { name: name.clone(), state: *state });
+        return Ok(Finding { message, particulars, ..finding });
+    }
+    Ok(finding)
+}

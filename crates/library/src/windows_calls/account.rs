@@ -1,0 +1,236 @@
+//! The account of this process, the account database, and whose a file is.
+
+use super::{narrow, wide};
+use std::io::{Error, Result};
+use std::os::windows::io::{AsRawHandle, FromRawHandle, OwnedHandle};
+use std::path::Path;
+use std::ptr::{null, null_mut};
+use windows_sys::Win32::Foundation::LocalFree;
+use windows_sys::Win32::NetworkManagement::NetManagement::{
+    LG_INCLUDE_INDIRECT, LOCALGROUP_USERS_INFO_0, MAX_PREFERRED_LENGTH, NetApiBufferFree, NetUserGetLocalGroups,
+};
+use windows_sys::Win32::Security::Authorization::{GetNamedSecurityInfoW, SE_FILE_OBJECT};
+use windows_sys::Win32::Security::{
+    EqualSid, GetTokenInformation, IsWellKnownSid, LookupAccountNameW, LookupAccountSidW, OWNER_SECURITY_INFORMATION, PSID,
+    SID_AND_ATTRIBUTES, TOKEN_ELEVATION, TOKEN_GROUPS, TOKEN_INFORMATION_CLASS, TOKEN_QUERY, TOKEN_USER, TokenElevation,
+    TokenGroups, TokenUser, WELL_KNOWN_SID_TYPE, WinBuiltinAdministratorsSid, WinBuiltinHyperVAdminsSid, WinBuiltinPowerUsersSid,
+    WinBuiltinRemoteDesktopUsersSid, WinBuiltinUsersSid,
+};
+use windows_sys::Win32::System::Threading::{GetCurrentProcess, OpenProcessToken};
+
+/// A group's right counts (winnt.h, `SE_GROUP_ENABLED`).
+const ENABLED: u32 = 4;
+
+/// Groups of the system are called otherwise in every language: these are the names that guides use.
+const USUAL_NAMES: [(WELL_KNOWN_SID_TYPE, &str); 5] = [
+    (WinBuiltinAdministratorsSid, "Administrators"),
+    (WinBuiltinUsersSid, "Users"),
+    (WinBuiltinPowerUsersSid, "Power Users"),
+    (WinBuiltinRemoteDesktopUsersSid, "Remote Desktop Users"),
+    (WinBuiltinHyperVAdminsSid, "Hyper-V Administrators"),
+];
+
+/// The name that an account has here.
+///
+/// # Safety
+/// The pointer must be a security identifier.
+unsafe fn name_of(account: PSID) -> Option<String> {
+    let (mut name, mut domain) = ([0_u16; 256], [0_u16; 256]);
+    let (mut name_room, mut domain_room, mut kind) = (256, 256, 0);
+    // SAFETY: the caller promises the identifier; the lengths that are told are those of the arrays.
+    let found = unsafe {
+        let (name, domain) = (name.as_mut_ptr(), domain.as_mut_ptr());
+        LookupAccountSidW(null(), account, name, &raw mut name_room, domain, &raw mut domain_room, &raw mut kind)
+    };
+    (found != 0).then(|| narrow(&name))
+}
+
+/// The English name of a group of the system's own.
+///
+/// # Safety
+/// The pointer must be a security identifier.
+unsafe fn usual_name(account: PSID) -> Option<String> {
+    // SAFETY: the caller promises it.
+    let is = |kind: WELL_KNOWN_SID_TYPE| unsafe { IsWellKnownSid(account, kind) } != 0;
+    USUAL_NAMES.iter().find(|(kind, _)| is(*kind)).map(|(_, name)| (*name).to_owned())
+}
+
+/// What this process's token holds of a class, in a buffer that is aligned for every structure.
+fn token(class: TOKEN_INFORMATION_CLASS) -> Result<Vec<u64>> {
+    let mut handle = null_mut();
+    // SAFETY: the pseudo handle is always valid; the handle that comes back is closed by its owner.
+    let handle = unsafe {
+        if OpenProcessToken(GetCurrentProcess(), TOKEN_QUERY, &raw mut handle) == 0 {
+            return Err(Error::last_os_error());
+        }
+        OwnedHandle::from_raw_handle(handle)
+    };
+    let mut needed = 0;
+    // SAFETY: without room the call only tells how much it needs.
+    unsafe { GetTokenInformation(handle.as_raw_handle(), class, null_mut(), 0, &raw mut needed) };
+    let mut buffer = vec![0_u64; usize::try_from(needed).unwrap_or(0).div_ceil(8).max(1)];
+    // SAFETY: the buffer has at least the length that is told.
+    let done = unsafe { GetTokenInformation(handle.as_raw_handle(), class, buffer.as_mut_ptr().cast(), needed, &raw mut needed) };
+    if done == 0 { Err(Error::last_os_error()) } else { Ok(buffer) }
+}
+
+/// Whether this process may do what an administrator may.
+///
+/// # Errors
+/// The system's.
+pub(crate) fn is_elevated() -> Result<bool> {
+    let buffer = token(TokenElevation)?;
+    // SAFETY: for this class the system has written this structure; the buffer is aligned and long enough for it.
+    Ok(unsafe { buffer.as_ptr().cast::<TOKEN_ELEVATION>().read() }.TokenIsElevated != 0)
+}
+
+/// The groups of this process: those in force by name, and whether the administrators are among them, in force or not.
+///
+/// # Errors
+/// The system's.
+pub(crate) fn groups() -> Result<(Vec<String>, bool)> {
+    let buffer = token(TokenGroups)?;
+    let (mut names, mut admin) = (Vec::new(), false);
+    // SAFETY: for this class the system has written this structure, with as many entries as it says; their pointers lead into the same buffer,
+    // which lives until the end.
+    let entries: &[SID_AND_ATTRIBUTES] = unsafe {
+        let groups = buffer.as_ptr().cast::<TOKEN_GROUPS>();
+        let count = usize::try_from((*groups).GroupCount).unwrap_or(0);
+        std::slice::from_raw_parts((&raw const (*groups).Groups).cast(), count)
+    };
+    for entry in entries {
+        // SAFETY: the pointer is a security identifier of the system's.
+        admin |= unsafe { IsWellKnownSid(entry.Sid, WinBuiltinAdministratorsSid) } != 0;
+        if entry.Attributes & ENABLED == 0 {
+            continue;
+        }
+        // SAFETY: as above.
+        let found = unsafe { name_of(entry.Sid) };
+        // Sign-in sessions have no name.
+        if let Some(name) = found {
+            names.push(name);
+        }
+        // SAFETY: as above.
+        names.extend(unsafe { usual_name(entry.Sid) });
+    }
+    Ok((names, admin))
+}
+
+/// Who this process is, in the form that the account database takes: `MACHINE\\name`.
+///
+/// # Errors
+/// The system's.
+pub(crate) fn account_name() -> Result<String> {
+    let buffer = token(TokenUser)?;
+    let (mut name, mut domain) = ([0_u16; 256], [0_u16; 256]);
+    let (mut name_room, mut domain_room, mut kind) = (256, 256, 0);
+    // SAFETY: for this class the system has written this structure; its pointer leads into the same buffer, and the lengths that are told are
+    // those of the arrays.
+    let found = unsafe {
+        let user = buffer.as_ptr().cast::<TOKEN_USER>().read().User.Sid;
+        let (name, domain) = (name.as_mut_ptr(), domain.as_mut_ptr());
+        LookupAccountSidW(null(), user, name, &raw mut name_room, domain, &raw mut domain_room, &raw mut kind)
+    };
+    if found == 0 { Err(Error::last_os_error()) } else { Ok(format!("{}\\{}", narrow(&domain), narrow(&name))) }
+}
+
+/// The groups of this machine that the account database gives a user, directly or by way of others.
+///
+/// # Errors
+/// The system's.
+pub(crate) fn database_groups(user: &str) -> Result<Vec<String>> {
+    let user = wide(user.as_ref());
+    let (mut buffer, mut count, mut all) = (null_mut(), 0, 0);
+    // SAFETY: the name ends with a zero; the buffer that comes back is the system's, and is given back below.
+    let status = unsafe {
+        NetUserGetLocalGroups(
+            null(),
+            user.as_ptr(),
+            0,
+            LG_INCLUDE_INDIRECT,
+            &raw mut buffer,
+            MAX_PREFERRED_LENGTH,
+            &raw mut count,
+            &raw mut all,
+        )
+    };
+    if status != 0 {
+        return Err(Error::from_raw_os_error(i32::try_from(status).unwrap_or(-1)));
+    }
+    if buffer.is_null() {
+        return Ok(Vec::new());
+    }
+    let rows = usize::try_from(count).unwrap_or(0);
+    // SAFETY: the system has written so many of these structures, whose names end with a zero; nothing of it is kept.
+    unsafe {
+        let row = |index: usize| {
+            let at = buffer.add(index * size_of::<LOCALGROUP_USERS_INFO_0>());
+            at.cast::<LOCALGROUP_USERS_INFO_0>().read_unaligned()
+        };
+        let names = (0..rows).map(|index| text(row(index).lgrui0_name)).collect();
+        NetApiBufferFree(buffer.cast());
+        Ok(names)
+    }
+}
+
+/// A text of the system's.
+///
+/// # Safety
+/// It must end with a zero.
+unsafe fn text(start: *const u16) -> String {
+    let mut units = Vec::new();
+    // SAFETY: the caller promises the zero, and nothing is read behind it.
+    unsafe {
+        let mut at = start;
+        while !at.is_null() && *at != 0 {
+            units.push(*at);
+            at = at.add(1);
+        }
+    }
+    String::from_utf16_lossy(&units)
+}
+
+/// Whose a file or folder is: whether this user's, and its owner's name where there is one.
+///
+/// # Errors
+/// The system's.
+pub(crate) fn owner(path: &Path) -> Result<(bool, Option<String>)> {
+    let user = token(TokenUser)?;
+    let name = wide(path.as_os_str());
+    let (mut owner, mut descriptor): (PSID, _) = (null_mut(), null_mut());
+    // SAFETY: the name ends with a zero; what is not asked for may be null, and the descriptor that comes back is given back below.
+    let status = unsafe {
+        let (owner, descriptor) = (&raw mut owner, &raw mut descriptor);
+        let (nothing, kind) = (null_mut(), SE_FILE_OBJECT);
+        GetNamedSecurityInfoW(name.as_ptr(), kind, OWNER_SECURITY_INFORMATION, owner, nothing, null_mut(), null_mut(), descriptor)
+    };
+    if status != 0 {
+        return Err(Error::from_raw_os_error(i32::try_from(status).unwrap_or(-1)));
+    }
+    // SAFETY: the owner leads into the descriptor, which lives until it is given back; the token's buffer holds this structure.
+    unsafe {
+        let own = user.as_ptr().cast::<TOKEN_USER>().read().User.Sid;
+        let known = (!owner.is_null() && EqualSid(owner, own) != 0, if owner.is_null() { None } else { name_of(owner) });
+        LocalFree(descriptor.cast());
+        Ok(known)
+    }
+}
+
+/// Whether the account database knows a user or a group of this name.
+pub(crate) fn has_account(name: &str) -> bool {
+    let (name, mut identifier, mut domain) = (wide(name.as_ref()), [0_u64; 16], [0_u16; 256]);
+    let (mut room, mut domain_room, mut kind) = (128, 256, 0);
+    // SAFETY: the name ends with a zero; the lengths that are told are those of the arrays.
+    unsafe {
+        let identifier = identifier.as_mut_ptr().cast();
+        LookupAccountNameW(
+            null(),
+            name.as_ptr(),
+            identifier,
+            &raw mut room,
+            domain.as_mut_ptr(),
+            &raw mut domain_room,
+            &raw mut kind,
+        ) != 0
+    }
+}
