@@ -4,16 +4,29 @@ use crate::cause::Cause;
 use crate::finding::{Finding, Particulars};
 use crate::guide::Group;
 use crate::inquiry::{Inquiry, Stop, known};
+use crate::observation::Os;
 use crate::prelude::*;
 
 pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Group) -> Result<Finding, Stop> {
     let account = inquiry.account()?;
     let name = &wanted.name;
+    let in_force = || Finding::met("in force", format!("You are in the group {name}."));
     if account.groups.contains(name) {
-        return Ok(Finding::met("in force", format!("You are in the group {name}.")));
+        return Ok(in_force());
     }
-    if account.root {
-        return Ok(Finding::met("not needed", format!("You are the administrator, who needs no group {name}.")));
+    let is_alike = |one: &String| one.eq_ignore_ascii_case(name);
+    let alike = account.groups.iter().any(is_alike);
+    if alike || account.root {
+        // Windows takes upper and lower case for the same, and asks its administrators for the group like everybody else.
+        match known(inquiry.system())?.map(|system| system.os) {
+            Some(Os::Windows) if alike => return Ok(in_force()),
+            Some(Os::Windows) => {}
+            _ if account.root => {
+                let message = format!("You are the administrator, who needs no group {name}.");
+                return Ok(Finding::met("not needed", message));
+            }
+            _ => {}
+        }
     }
     let finding = if inquiry.database_groups()?.contains(name) {
         let message =

@@ -193,8 +193,10 @@ fn by_system(error: &Error, proxied: bool) -> Fetched {
             source = inner.source();
         }
     }
-    // How the standard library begins what the system's resolver says; it has no kind for it.
-    if error.to_string().starts_with("failed to lookup address information") {
+    // How the standard library begins what the system's resolver says, for which it has no kind; on Windows it has a range of numbers
+    // (winsock2.h, `WSAHOST_NOT_FOUND` to `WSANO_DATA`).
+    let by_number = cfg!(windows) && matches!(error.raw_os_error(), Some(11_001..=11_004));
+    if by_number || error.to_string().starts_with("failed to lookup address information") {
         return if proxied {
             Fetched::Proxy("its own name cannot be looked up".to_owned())
         } else {
@@ -210,6 +212,15 @@ fn by_system(error: &Error, proxied: bool) -> Fetched {
         _ => Fetched::Failed(failed(error)),
     }
 }
+
+/// The certificate is trusted as far as that.
+#[cfg(feature = "https")]
+const UNASKED: &str = "whether its certificate was revoked could not be found out";
+
+/// How Windows says that it could not ask whoever signed a certificate (winerror.h: `CERT_E_REVOCATION_FAILURE`,
+/// `CRYPT_E_REVOCATION_OFFLINE`, `CRYPT_E_NO_REVOCATION_CHECK`), as numbers that the standard library puts behind the system's words.
+#[cfg(feature = "https")]
+const UNASKED_NUMBERS: [&str; 3] = ["(os error -2146762482)", "(os error -2146885613)", "(os error -2146885614)"];
 
 /// What is wrong with a certificate, in words.
 #[cfg(feature = "https")]
@@ -227,6 +238,14 @@ fn insecure(error: &rustls::Error) -> String {
             }
             Wrong::NotValidForName | Wrong::NotValidForNameContext { .. } => "its certificate is for another name",
             Wrong::Revoked => "its certificate was revoked",
+            Wrong::UnknownRevocationStatus => UNASKED,
+            Wrong::Other(rustls::OtherError(error)) => {
+                let words = error.to_string();
+                if !UNASKED_NUMBERS.iter().any(|number| words.ends_with(number)) {
+                    return format!("its certificate is not in order ({words})");
+                }
+                UNASKED
+            }
             other => return format!("its certificate is not in order ({other})"),
         },
         rustls::Error::InvalidMessage(_) => "it does not speak TLS",

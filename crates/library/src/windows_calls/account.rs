@@ -107,11 +107,9 @@ pub(crate) fn groups() -> Result<(Vec<String>, bool)> {
         // SAFETY: as above.
         let found = unsafe { name_of(entry.Sid) };
         // Sign-in sessions have no name.
-        if let Some(name) = found {
-            names.push(name);
-        }
         // SAFETY: as above.
-        names.extend(unsafe { usual_name(entry.Sid) });
+        let usual = unsafe { usual_name(entry.Sid) }.filter(|usual| found.as_ref() != Some(usual));
+        names.extend(found.into_iter().chain(usual));
     }
     Ok((names, admin))
 }

@@ -136,7 +136,7 @@ pub(in crate::live) fn system_proxy() -> Observation {
     Observation::NotSupported("on Linux the proxy is named by variables".to_owned())
 }
 
-/// How a service stands, where systemd looks after them (sd_booted(3)).
+/// How a service stands, where systemd looks after them (`sd_booted(3)`).
 pub(in crate::live) fn system_service(name: &str) -> Observation {
     if !Path::new("/run/systemd/system").is_dir() {
         return Observation::NotSupported("services are not looked after by systemd here".to_owned());

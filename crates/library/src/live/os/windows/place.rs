@@ -8,7 +8,7 @@ use crate::windows_calls as call;
 use socket2::{Domain, SockAddr, Socket, Type};
 use std::fs::{File, OpenOptions};
 use std::io::ErrorKind;
-use std::os::windows::fs::OpenOptionsExt;
+use std::os::windows::fs::{MetadataExt, OpenOptionsExt};
 use std::path::Path;
 
 /// To write to a file, or to add one to a folder (winnt.h, `FILE_WRITE_DATA` and `FILE_ADD_FILE`).
@@ -20,6 +20,10 @@ const PIPE_BUSY: i32 = 231;
 
 /// Whether this user may write a file, or make one in a folder: it is opened for that, and nothing is written.
 fn may_write(path: &Path) -> bool {
+    // Of a folder this attribute says nothing about writing in it.
+    if path.metadata().is_ok_and(|data| data.is_file() && data.permissions().readonly()) {
+        return false;
+    }
     let opened = OpenOptions::new().access_mode(WRITE).custom_flags(FOLDERS_TOO).open(path);
     // What somebody else holds open is there to be written another time.
     opened.is_ok() || opened.is_err_and(|error| error.raw_os_error() == Some(32))
@@ -115,8 +119,11 @@ pub(in crate::live) fn socket(path: &Path) -> Observation {
 }
 
 fn local_socket(path: &Path) -> Observation {
-    if std::fs::symlink_metadata(path).is_err_and(|error| error.kind() == ErrorKind::NotFound) {
-        return Observation::Socket(SocketState::Missing);
+    match std::fs::symlink_metadata(path) {
+        Err(error) if error.kind() == ErrorKind::NotFound => return Observation::Socket(SocketState::Missing),
+        // A socket is marked as something special (winnt.h, `FILE_ATTRIBUTE_REPARSE_POINT`).
+        Ok(data) if data.file_attributes() & 0x400 == 0 => return Observation::Socket(SocketState::NoSocket),
+        _ => {}
     }
     let address = match SockAddr::unix(path) {
         Ok(address) => address,
@@ -127,8 +134,11 @@ fn local_socket(path: &Path) -> Observation {
         Ok(()) => SocketState::Answers,
         Err(error) if error.kind() == ErrorKind::ConnectionRefused => SocketState::Dead,
         Err(error) if error.kind() == ErrorKind::PermissionDenied => SocketState::Denied(None, None),
-        // WSAEINVAL and WSAENETDOWN: what is there is no socket.
+        // The numbers of winsock2.h: WSAEINVAL and WSAENETDOWN where what is there is no socket, and WSAEAFNOSUPPORT.
         Err(error) if matches!(error.raw_os_error(), Some(10_022 | 10_050)) => SocketState::NoSocket,
+        Err(error) if error.raw_os_error() == Some(10_047) => {
+            return Observation::NotSupported("this Windows is too old for local sockets that are files".to_owned());
+        }
         Err(error) => return Observation::CouldNotLook(error.to_string()),
     })
 }

@@ -1,0 +1,104 @@
+//! What only Windows has, really looked at: programs with windows, services, owners, groups, ports beside each other, sockets that are files.
+#![allow(
+    clippy::unwrap_used,
+    clippy::expect_used,
+    clippy::indexing_slicing,
+    clippy::panic,
+    reason = "helpers of tests may be blunt"
+)]
+#![cfg(windows)]
+
+mod bench;
+
+use bench::{Bench, causes_are, essence, of};
+use std::net::{TcpListener, UdpSocket};
+use std::process::Command;
+
+/// The system's own program of this name ends well.
+fn succeeds(program: &str, arguments: &[&str]) -> bool {
+    Command::new(program).args(arguments).output().is_ok_and(|output| output.status.success())
+}
+
+#[test]
+fn a_program_with_windows_is_not_started_and_its_file_states_a_version() {
+    let bench = Bench::new(
+        "[require.shell]\ntool = \"explorer\"\nversion = \">= 5\"\n[require.old]\ntool = \"explorer\"\nversion = \">= 5000\"
+         [require.there]\ntool = \"explorer\"\n",
+    );
+    let report = bench.report(&[], &[]).1;
+    causes_are(&report, &[("shell", ""), ("old", "tool-too-old"), ("there", "")]);
+    assert!(of(&report, "shell")["found"].as_str().unwrap().contains('.'), "{report:#}");
+    let evidence = of(&report, "shell")["evidence"].to_string();
+    assert!(evidence.contains("states") && !evidence.contains("--version"), "{evidence}");
+}
+
+#[test]
+fn a_service_that_is_stopped_is_told_from_one_that_is_not_there() {
+    let create = |name: &str, start: &str| {
+        succeeds("sc", &["create", name, "binPath=", r"C:\no-such-buoy.exe", "start=", start])
+            || succeeds("sc", &["query", name])
+    };
+    if !create("buoy-stopped", "demand") || !create("buoy-disabled", "disabled") {
+        println!("left out: no service can be made here");
+        return;
+    }
+    let bench = Bench::new(
+        "[require.stopped]\nsocket = \"//./pipe/buoy-stopped\"\n[require.disabled]\nsocket = \"//./pipe/buoy-disabled\"
+         [require.neither]\nsocket = \"//./pipe/buoy-neither\"\n",
+    );
+    let report = bench.report(&[], &[]).1;
+    for name in ["buoy-stopped", "buoy-disabled"] {
+        succeeds("sc", &["delete", name]);
+    }
+    causes_are(&report, &[("stopped", "socket-missing"), ("disabled", "socket-missing"), ("neither", "socket-missing")]);
+    let message = |id: &str| essence(&report, id).2;
+    assert!(message("stopped").ends_with("The service buoy-stopped is installed here, but it is stopped."), "{report:#}");
+    assert!(message("disabled").ends_with("buoy-disabled is installed here, but it is stopped and disabled."), "{report:#}");
+    assert!(!message("neither").contains("service"), "{report:#}");
+    let fixes = of(&report, "disabled")["fixes"].to_string();
+    assert!(fixes.contains("buoy-disabled -StartupType Manual") || fixes.contains("sc config buoy-disabled"), "{fixes}");
+}
+
+#[test]
+fn a_file_of_ones_own_is_ones_own_and_one_may_be_kept_from_writing_it() {
+    let bench = Bench::new(
+        "[require.mine]\nfile = \"mine\"\nowner = \"me\"\nwritable = true\n[require.locked]\nfile = \"locked\"\nwritable = true\n",
+    );
+    bench.file("mine", "");
+    let locked = bench.file("locked", "");
+    assert!(succeeds("attrib", &["+r", &locked.display().to_string()]));
+    let report = bench.report(&[], &[]).1;
+    causes_are(&report, &[("mine", ""), ("locked", "path-not-writable")]);
+    let fix = &of(&report, "locked")["fixes"][0];
+    assert!(fix["run"][0].as_str().unwrap().starts_with("attrib -r "), "{fix:#}");
+    assert_eq!(fix["admin"], false, "{fix:#}");
+    succeeds("attrib", &["-r", &locked.display().to_string()]);
+}
+
+#[test]
+fn groups_of_the_system_are_known_by_their_usual_names() {
+    let bench = Bench::new("[require.users]\ngroup = \"users\"\n[require.none]\ngroup = \"buoy-keepers\"\n");
+    let report = bench.report(&[], &[]).1;
+    causes_are(&report, &[("users", ""), ("none", "group-absent")]);
+}
+
+#[test]
+fn a_port_that_a_program_has_on_one_address_is_not_free_for_all() {
+    let (stream, datagram) = (TcpListener::bind("127.0.0.1:0").unwrap(), UdpSocket::bind("127.0.0.1:0").unwrap());
+    let (first, second) = (stream.local_addr().unwrap().port(), datagram.local_addr().unwrap().port());
+    let bench = Bench::new(&format!(
+        "[require.stream]\nport = {first}\n[require.datagram]\nport = {second}\nprotocol = \"udp\"
+         [require.beside]\nport = {first}\naddress = \"127.0.0.2\"\n"
+    ));
+    let report = bench.report(&[], &[]).1;
+    causes_are(&report, &[("stream", "port-held"), ("datagram", "port-held"), ("beside", "")]);
+    drop((stream, datagram));
+    causes_are(&bench.report(&[], &[]).1, &[("stream", ""), ("datagram", "")]);
+}
+
+#[test]
+fn what_is_no_socket_is_told_so() {
+    let bench = Bench::new("[require.file]\nsocket = \"file\"\n[require.gone]\nsocket = \"gone.sock\"\n");
+    bench.file("file", "");
+    causes_are(&bench.report(&[], &[]).1, &[("file", "socket-dead"), ("gone", "socket-missing")]);
+}
