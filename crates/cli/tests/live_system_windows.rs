@@ -35,8 +35,7 @@ fn a_program_with_windows_is_not_started_and_its_file_states_a_version() {
 #[test]
 fn a_service_that_is_stopped_is_told_from_one_that_is_not_there() {
     let create = |name: &str, start: &str| {
-        succeeds("sc", &["create", name, "binPath=", r"C:\no-such-buoy.exe", "start=", start])
-            || succeeds("sc", &["query", name])
+        succeeds("sc", &["create", name, "binPath=", r"C:\no-such-buoy.exe", "start=", start]) || succeeds("sc", &["query", name])
     };
     if !create("buoy-stopped", "demand") || !create("buoy-disabled", "disabled") {
         println!("left out: no service can be made here");

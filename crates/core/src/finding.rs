@@ -85,6 +85,8 @@ pub struct Particulars {
     pub foreign: bool,
     /// How much is missing.
     pub short_by: Option<Size>,
+    /// The name of something in the place where it should be, which differs only in upper and lower case.
+    pub alike: Option<String>,
     /// The service of the system that is here and does not run.
     pub service: Option<StoppedService>,
 }

@@ -36,6 +36,20 @@ const VIRTUAL: &str = "virtualization = \"usable\"";
     VIRTUAL,
     "own feature for virtual machines is switched off"
 )]
+#[case::not_started(
+    "virt-feature-off",
+    PC,
+    "[virtualization]\nprocessor = true\nfirmware = true\nfeature = true\nstarted = false\n",
+    VIRTUAL,
+    "has not started its hypervisor"
+)]
+#[case::another_case(
+    "path-missing",
+    LINUX,
+    "[[file]]\npath = \"Keys/Buoy\"\n",
+    "file = \"Keys/buoy\"",
+    "There is Buoy, which differs only in upper and lower case"
+)]
 #[case::held(
     "virt-held",
     PC,

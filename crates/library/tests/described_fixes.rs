@@ -33,6 +33,8 @@ const PC: &str =
 #[case::a_name_on_windows(PC, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r"Add-Content -Path C:\Windows\System32\drivers\etc\hosts -Value '127.0.0.1 shore.test'"])]
 #[case::a_name_at_the_command_prompt(PROMPT, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r">> C:\Windows\System32\drivers\etc\hosts echo 127.0.0.1 shore.test"])]
 #[case::a_variable_at_the_command_prompt(PROMPT, "", "variable = \"BUOY_REGION\"", &["setx BUOY_REGION YOUR-VALUE"])]
+#[case::a_file_in_another_case(LINUX, "[[file]]\npath = \"Keys/Buoy\"\n", "file = \"Keys/buoy\"", &["mv /project/Keys/Buoy /project/Keys/buoy"])]
+#[case::a_guest_that_was_not_started(PC, "[virtualization]\nprocessor = true\nfirmware = true\nfeature = true\nstarted = false\n", "virtualization = \"usable\"", &["bcdedit /set hypervisorlaunchtype auto"])]
 #[case::a_folder_on_windows(PC, "", "folder = \"~/sea charts\"", &["mkdir 'C:/Users/mate/sea charts'"])]
 #[case::a_folder_at_the_command_prompt(PROMPT, "", "folder = \"~/sea charts\"", &["mkdir \"C:/Users/mate/sea charts\""])]
 #[case::something_else_there_on_windows(PC, "[[file]]\npath = \"a\"\n", "folder = \"a\"", &["Move-Item -LiteralPath /project/a -Destination /project/a.old", "mkdir /project/a"])]

@@ -14,8 +14,13 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Finding, 
         Nature::Missing | Nature::Dangling(_) => !state.writable,
         Nature::File | Nature::Folder | Nature::Other => state.mine == Some(false),
     };
-    let particulars =
-        Particulars { path: Some(state.path.clone()), passing: state.mine == Some(true), foreign, ..Particulars::default() };
+    let particulars = Particulars {
+        path: Some(state.path.clone()),
+        passing: state.mine == Some(true),
+        foreign,
+        alike: state.alike.clone(),
+        ..Particulars::default()
+    };
     Ok(finding.with(particulars))
 }
 
@@ -39,6 +44,13 @@ fn judge(wanted: &Path, state: &PathState) -> Finding {
     }
     let found = match (&state.nature, wanted.kind) {
         (Nature::File, PathKind::File) | (Nature::Folder, PathKind::Folder) => None,
+        (Nature::Missing, _) if state.alike.is_some() => {
+            let name = state.alike.as_deref().unwrap_or_default();
+            let message = format!(
+                "The {kind} {path} is not there. There is {name}, which differs only in upper and lower case, and this disk tells them apart."
+            );
+            Some(Finding::unmet(Cause::PathMissing, message).found("under another name"))
+        }
         (Nature::Missing, _) => {
             Some(Finding::unmet(Cause::PathMissing, format!("The {kind} {path} is not there.")).found("not there"))
         }

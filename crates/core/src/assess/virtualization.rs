@@ -71,14 +71,21 @@ fn by_feature(inquiry: &mut Inquiry<'_>) -> Result<Finding, Stop> {
     if let Some(holder) = &hypervisor.held_by {
         return Ok(held(holder));
     }
-    Ok(match hypervisor.enabled {
-        Some(true) => usable(),
-        Some(false) => Finding::unmet(
+    Ok(match (hypervisor.enabled, hypervisor.started) {
+        (Some(true), Some(false)) => Finding::unmet(
+            Cause::VirtFeatureOff,
+            "The system's own feature for virtual machines is switched on, but the system has not started its hypervisor: it was told not to, \
+             or has not been restarted since.",
+        )
+        .found("not started")
+        .with(Particulars { passing: true, ..Particulars::default() }),
+        (Some(true), _) => usable(),
+        (Some(false), _) => Finding::unmet(
             Cause::VirtFeatureOff,
             "The processor and the firmware are ready, but the system's own feature for virtual machines is switched off.",
         )
         .found("feature is off"),
-        None => Finding::unknown(
+        (None, _) => Finding::unknown(
             Cause::CouldNotLook,
             "Whether the system's feature for virtual machines is switched on could not be found out.",
         ),

@@ -323,7 +323,15 @@ impl Case<'_> {
         fix
     }
 
+    /// The system starts its hypervisor or not as its start settings say (bcdedit, in Microsoft's reference of commands).
     fn switch_feature_on(&self) -> Fix {
+        if self.finding.particulars.passing {
+            let say =
+                "Have the system start its hypervisor from the next restart on, in a terminal that was started as administrator.";
+            let mut fix = self.admin_step(say, &["bcdedit /set hypervisorlaunchtype auto"]);
+            fix.then = Some(Then::Restart);
+            return fix;
+        }
         let mut fix =
             Fix::say("Switch on the system's feature for virtual machines, in a terminal that was started as administrator.");
         fix.run = vec!["dism /online /enable-feature /featurename:HypervisorPlatform /all /norestart".to_owned()];

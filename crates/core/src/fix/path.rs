@@ -15,6 +15,17 @@ pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
     let make = shell.make_folder(path);
     let aside = || shell.rename(path, &format!("{path}.old"));
     match cause {
+        Cause::PathMissing if fault.finding.particulars.alike.is_some() => {
+            let name = fault.finding.particulars.alike.as_deref().unwrap_or_default();
+            let from = path.rsplit_once(['/', '\\']).map_or_else(
+                || name.to_owned(),
+                |(above, rest)| {
+                    let separator = path.get(above.len()..path.len() - rest.len()).unwrap_or("/");
+                    format!("{above}{separator}{name}")
+                },
+            );
+            step(fault, format!("Give {name} the name that this project calls."), &[shell.rename(&from, path)])
+        }
         Cause::PathMissing if folder => {
             let mut commands = vec![make];
             // What is made with admin rights belongs to the administrator.

@@ -418,6 +418,8 @@ pub struct Processor {
 pub struct Hypervisor {
     /// The optional feature of the system is switched on.
     pub enabled: Option<bool>,
+    /// The system has started its hypervisor.
+    pub started: Option<bool>,
     /// Another program holds the processor's virtualization.
     pub held_by: Option<String>,
 }

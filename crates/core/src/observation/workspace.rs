@@ -23,6 +23,8 @@ pub struct PathState {
     pub writable: bool,
     /// This user may execute it.
     pub executable: bool,
+    /// Where nothing is there: the name of something beside it that differs only in upper and lower case.
+    pub alike: Option<String>,
     /// Whether its text holds what was looked for; `None` where nothing was, or it could not be read.
     pub holds: Option<bool>,
 }
@@ -151,7 +153,10 @@ pub enum LimitState {
 impl Display for PathState {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match &self.nature {
-            Nature::Missing => return f.write_str("nothing there"),
+            Nature::Missing => {
+                f.write_str("nothing there")?;
+                return self.alike.as_ref().map_or(Ok(()), |name| write!(f, "; beside it is {name}"));
+            }
             Nature::Dangling(target) => return write!(f, "a link to {target}, which is not there"),
             Nature::File => f.write_str("a file")?,
             Nature::Folder => f.write_str("a folder")?,

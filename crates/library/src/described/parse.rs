@@ -259,7 +259,11 @@ fn read_hardware(top: &Fields<'_>, shape: &mut Shape) {
     }
     if let Some(fields) = top.table("virtualization", "virtualization") {
         let hypervisor = shape.surroundings.as_ref().and_then(|around| around.virtual_machine);
-        shape.hypervisor = Some(Hypervisor { enabled: fields.flag("feature"), held_by: fields.owned("held_by") });
+        shape.hypervisor = Some(Hypervisor {
+            enabled: fields.flag("feature"),
+            started: fields.flag("started"),
+            held_by: fields.owned("held_by"),
+        });
         shape.processor = Some(Processor { able: fields.flag("processor"), offered: fields.flag("firmware"), hypervisor });
         fields.finish(|_| None);
     }

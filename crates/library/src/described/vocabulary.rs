@@ -121,7 +121,10 @@ pub(crate) const TOP: &[Key] = &[
     may("user", Table(USER)),
     may("memory", Table(&[needed("total", Size), may("available", Size), may("cap", Tables(SIZE_CAP))])),
     may("cores", Table(&[needed("online", Number), may("cap", Tables(COUNT_CAP))])),
-    may("virtualization", Table(&[may("processor", Flag), may("firmware", Flag), may("feature", Flag), may("held_by", Text)])),
+    may(
+        "virtualization",
+        Table(&[may("processor", Flag), may("firmware", Flag), may("feature", Flag), may("started", Flag), may("held_by", Text)]),
+    ),
     may("device", Tables(DEVICE)),
     may("socket", Tables(SOCKET)),
     may("filesystem", Tables(FILESYSTEM)),

@@ -204,6 +204,7 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
         owner: None,
         writable: true,
         executable: false,
+        alike: None,
         holds: None,
         path: path.clone(),
     };
@@ -217,6 +218,9 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
             state.executable = true;
             state.mine = Some(true);
             state.holds = pattern.map(|pattern| lists(paths.keys(), &path, pattern));
+        } else {
+            let alike = paths.keys().filter(|other| other.to_lowercase() == path.to_lowercase()).min();
+            state.alike = alike.and_then(|other| other.rsplit('/').next()).map(ToOwned::to_owned);
         }
         return state;
     };

@@ -59,3 +59,10 @@ pub(super) fn lists(path: &Path, pattern: &Pattern) -> Option<bool> {
     let mut names = std::fs::read_dir(path).ok()?.take(MOST_NAMES).flatten();
     Some(names.any(|entry| pattern.matches(&entry.file_name().to_string_lossy())))
 }
+
+/// The name of something beside a path that differs from it only in upper and lower case.
+pub(super) fn alike(path: &Path) -> Option<String> {
+    let wanted = path.file_name()?.to_string_lossy().to_lowercase();
+    let names = std::fs::read_dir(path.parent()?).ok()?.take(MOST_NAMES).flatten();
+    names.map(|entry| entry.file_name().to_string_lossy().into_owned()).find(|name| name.to_lowercase() == wanted)
+}

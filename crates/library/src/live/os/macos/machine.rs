@@ -71,7 +71,7 @@ pub(in crate::live) fn processor() -> Observation {
 
 /// The system's framework is always there.
 pub(in crate::live) fn hypervisor() -> Observation {
-    Observation::Hypervisor(Hypervisor { enabled: Some(true), held_by: None })
+    Observation::Hypervisor(Hypervisor { enabled: Some(true), started: Some(true), held_by: None })
 }
 
 /// The longest path that the kernel takes (`PATH_MAX` in sys/syslimits.h).

@@ -20,6 +20,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
         owner: None,
         writable: nearest_existing(path).is_some_and(|parent| may(parent, Access::WRITE_OK | Access::EXEC_OK)),
         executable: false,
+        alike: None,
         holds: None,
     };
     let metadata = match path.metadata() {
@@ -28,6 +29,8 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
             if symlink_metadata(path).is_ok() {
                 let target = path.read_link().map(|target| target.display().to_string()).unwrap_or_default();
                 state.nature = Nature::Dangling(target);
+            } else {
+                state.alike = crate::live::place::alike(path);
             }
             return Observation::Path(state);
         }

@@ -64,6 +64,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
         owner: None,
         writable: nearest_existing(path).is_some_and(may_write),
         executable: false,
+        alike: None,
         holds: None,
     };
     let metadata = match path.metadata() {
@@ -71,6 +72,8 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
         Err(error) if matches!(error.kind(), ErrorKind::NotFound | ErrorKind::NotADirectory) => {
             if let Ok(target) = path.read_link() {
                 state.nature = Nature::Dangling(target.display().to_string());
+            } else {
+                state.alike = crate::live::place::alike(path);
             }
             return Observation::Path(state);
         }

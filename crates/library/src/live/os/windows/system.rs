@@ -98,17 +98,12 @@ pub(in crate::live) fn processor() -> Observation {
     })
 }
 
-/// Whether the system gives its hypervisor to programs: its library is there only where the feature is switched on.
+/// Whether the system gives its hypervisor to programs: its library is there only where the feature is switched on. That it was started, the
+/// processor tells, where it can be asked.
 pub(in crate::live) fn hypervisor() -> Observation {
-    let folder = std::env::var_os("SystemRoot").unwrap_or_default();
-    let there = Path::new(&folder).join(r"System32\WinHvPlatform.dll").exists();
-    let enabled = match (ask_processor().manages, there) {
-        (true, true) => Some(true),
-        (_, false) => Some(false),
-        // The library alone does not tell that the hypervisor was started.
-        (false, true) => None,
-    };
-    Observation::Hypervisor(Hypervisor { enabled, held_by: None })
+    let there = super::own_program("WinHvPlatform.dll").exists();
+    let started = cfg!(target_arch = "x86_64").then(|| ask_processor().manages);
+    Observation::Hypervisor(Hypervisor { enabled: Some(there), started, held_by: None })
 }
 
 /// Guest of a hypervisor, and the build server.
