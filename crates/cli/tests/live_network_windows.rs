@@ -79,7 +79,7 @@ impl Trusted {
         };
         // The numbers of wincrypt.h: CERT_SHA1_HASH_PROP_ID, and the certificate itself.
         let blob = [property(3, &hash), property(32, certificate)].concat();
-        let name: String = hash.iter().map(|byte| format!("{byte:02X}")).collect();
+        let name = hash.iter().fold(String::new(), |name, byte| name + &format!("{byte:02X}"));
         let path = format!(r"Software\Microsoft\SystemCertificates\Root\Certificates\{name}");
         windows_registry::CURRENT_USER.create(&path).unwrap().set_bytes("Blob", windows_registry::Type::Bytes, &blob).unwrap();
         Some(Self(path))

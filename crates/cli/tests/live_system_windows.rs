@@ -101,3 +101,55 @@ fn what_is_no_socket_is_told_so() {
     bench.file("file", "");
     causes_are(&bench.report(&[], &[]).1, &[("file", "socket-dead"), ("gone", "socket-missing")]);
 }
+
+#[test]
+fn a_program_whose_library_is_missing_says_which_and_opens_no_window() {
+    let bench = Bench::new("[require.broken]\ntool = \"buoy-broken\"\n");
+    // The name of a library in the table of imports of a small program, changed for one that is nowhere.
+    let system = std::env::var("SystemRoot").unwrap();
+    let mut bytes = std::fs::read(format!(r"{system}\System32\hostname.exe")).unwrap();
+    let names = [&b"WS2_32.dll"[..], b"msvcrt.dll", b"user32.dll"];
+    let places: Vec<usize> = (0..bytes.len() - 10).filter(|at| names.contains(&&bytes[*at..at + 10])).collect();
+    assert!(!places.is_empty());
+    for at in places {
+        bytes[at..at + 10].copy_from_slice(b"buoy_9.dll");
+    }
+    std::fs::write(bench.bin().join("buoy-broken.exe"), bytes).unwrap();
+    let report = bench.report(&[], &[]).1;
+    causes_are(&report, &[("broken", "tool-broken")]);
+    let message = essence(&report, "broken").2;
+    assert!(message.contains("missing or does not fit: buoy_9.dll is not there."), "{message}");
+}
+
+#[test]
+fn a_script_is_started_by_the_program_that_opens_its_kind() {
+    let bench = Bench::new(
+        "[require.script]\ntool = \"buoy-script\"\nversion = \">= 2\"\n[require.window]\ntool = \"buoy-window\"
+         [require.nothing]\ntool = \"buoy-nothing\"\n",
+    );
+    // What this kind is opened with prints what it is given.
+    let opener = bench.folder.path().join("opener.cmd");
+    std::fs::write(&opener, "@echo %~n1 2.4.1 %2\r\n").unwrap();
+    for (name, extension) in [("buoy-script", "buoy9"), ("buoy-window", "buoy8"), ("buoy-nothing", "buoy7")] {
+        std::fs::write(bench.bin().join(format!("{name}.{extension}")), "").unwrap();
+    }
+    let classes = windows_registry::CURRENT_USER.create(r"Software\Classes").unwrap();
+    let system = std::env::var("SystemRoot").unwrap();
+    for (extension, command) in
+        [("buoy9", format!("\"{}\" \"%1\" %*", opener.display())), ("buoy8", format!(r"{system}\explorer.exe %1"))]
+    {
+        classes.create(format!(".{extension}")).unwrap().set_string("", format!("{extension}file")).unwrap();
+        classes.create(format!(r"{extension}file\shell\open\command")).unwrap().set_string("", command).unwrap();
+    }
+    let mut command = bench.command(&[], &["preflight", "--format", "json"]);
+    let output = command.env("PATHEXT", ".EXE;.CMD;.BUOY9;.BUOY8;.BUOY7").output().unwrap();
+    for extension in ["buoy9", "buoy8"] {
+        classes.remove_tree(format!(".{extension}")).unwrap();
+        classes.remove_tree(format!("{extension}file")).unwrap();
+    }
+    let report: serde_json::Value = serde_json::from_slice(&output.stdout).unwrap_or_else(|error| panic!("{error}: {output:?}"));
+    causes_are(&report, &[("script", ""), ("window", "tool-failed"), ("nothing", "tool-failed")]);
+    assert_eq!(of(&report, "script")["found"], "2.4.1");
+    assert!(essence(&report, "window").2.contains("explorer.exe, which opens a window"), "{report:#}");
+    assert!(essence(&report, "nothing").2.contains("no program is set to open files that end in .buoy7"), "{report:#}");
+}

@@ -265,6 +265,14 @@ pub struct Run {
     pub cut: bool,
 }
 
+impl Run {
+    /// A program that could not be started, for this reason.
+    pub fn not_started(failure: StartFailure, reason: impl Into<String>) -> Self {
+        let end = RunEnd::NotStarted(failure, reason.into());
+        Self { end, stdout: String::new(), stderr: String::new(), cut: false }
+    }
+}
+
 /// How a program ended.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -289,6 +297,8 @@ pub enum StartFailure {
     NotFound,
     /// The file is there, but its loader or interpreter is not.
     PieceMissing,
+    /// The file is there, but one of its libraries is not, or does not fit.
+    LibraryMissing,
     /// The system refuses the file's format.
     Format,
     /// This user may not execute it.

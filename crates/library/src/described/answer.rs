@@ -2,7 +2,7 @@
 
 use super::shape::{Filesystem, Shape, binding, port, resolve, said};
 use super::{network, workspace};
-use crate::observation::{Binding, Device, DiskRoom, Observation, Run, RunEnd, SettingNumber, StartFailure};
+use crate::observation::{Binding, Device, DiskRoom, Observation, Run, SettingNumber, StartFailure};
 use crate::probe::{PortPlace, Probe};
 use crate::read::setting_number;
 
@@ -37,8 +37,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
 }
 
 fn no_such_program() -> Run {
-    let end = RunEnd::NotStarted(StartFailure::Other, "the described machine has no such program".to_owned());
-    Run { end, stdout: String::new(), stderr: String::new(), cut: false }
+    Run::not_started(StartFailure::Other, "the described machine has no such program")
 }
 
 /// Groups that the user is in are there; of others the description may say it.

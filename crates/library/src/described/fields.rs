@@ -39,6 +39,7 @@ pub(super) fn read_run(fields: &Fields<'_>) -> Run {
     let status = fields.number("exit").map_or(0, |number| i32::try_from(number.value).unwrap_or(1));
     let failures = [
         ("piece-missing", StartFailure::PieceMissing),
+        ("library-missing", StartFailure::LibraryMissing),
         ("format", StartFailure::Format),
         ("denied", StartFailure::Denied),
         ("not-found", StartFailure::NotFound),

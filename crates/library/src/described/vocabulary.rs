@@ -7,7 +7,7 @@ const SIZE_CAP: &[Key] = &[needed("by", Text), needed("amount", Size)];
 const COUNT_CAP: &[Key] = &[needed("by", Text), needed("amount", Number)];
 const PORT_STATES: &[&str] = &["free", "held", "denied", "reserved", "no-address"];
 const SERVICE_STATES: &[&str] = &["running", "stopped", "disabled", "failed"];
-const FAILURES: &[&str] = &["piece-missing", "format", "denied", "not-found"];
+const FAILURES: &[&str] = &["piece-missing", "library-missing", "format", "denied", "not-found"];
 const SITE_FAILURES: &[&str] = &["refused", "no-answer", "no-name", "no-way", "not-http", "not-secure", "proxy"];
 const VERDICTS: &[&str] = &["met", "unmet", "unknown", "blocked", "skipped"];
 

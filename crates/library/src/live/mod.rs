@@ -16,7 +16,7 @@ mod workspace;
 use crate::guide::Guide;
 use crate::guide_file::GuideFile;
 use crate::host::{Host, Interrupt};
-use crate::observation::{Observation, Pinned};
+use crate::observation::{Observation, Pinned, Run, StartFailure};
 use crate::probe::Probe;
 use crate::report::MachineSource;
 use crate::run::{Limits, run};
@@ -92,14 +92,19 @@ impl Live {
         place::expand(path, &self.folder, self.home.as_deref())
     }
 
-    fn run(&self, path: &Path, arguments: &[String]) -> crate::observation::Run {
+    fn run(&self, path: &Path, arguments: &[String]) -> Run {
         self.run_for(path, arguments, None)
     }
 
     /// Runs a program under a time limit of its own.
-    fn run_for(&self, path: &Path, arguments: &[String], limit: Option<Duration>) -> crate::observation::Run {
+    fn run_for(&self, path: &Path, arguments: &[String], limit: Option<Duration>) -> Run {
         let limits = Limits { time: limit.unwrap_or(self.time_limit), interrupt: self.interrupt.clone() };
-        self.secrets.hide(run(path, arguments, Some(&self.folder), &limits))
+        let run = match os::started_by(path, arguments) {
+            Ok(None) => run(path, arguments, Some(&self.folder), &limits),
+            Ok(Some((program, words))) => run(&program, &words, Some(&self.folder), &limits),
+            Err(reason) => Run::not_started(StartFailure::Other, reason),
+        };
+        self.secrets.hide(run)
     }
 
     /// What a file of the project says about a tool's version.

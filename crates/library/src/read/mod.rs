@@ -16,6 +16,7 @@ mod mounts;
 mod net;
 mod os_release;
 mod pe;
+mod pe_imports;
 mod pkg_config;
 mod process;
 mod proxy;
@@ -39,12 +40,13 @@ pub use mounts::{Mount, mount_of, windows_disk};
 pub use net::{Socket, has_default_route, routes, sockets};
 pub use os_release::{OsRelease, os_release};
 pub use pe::{PeResources, opens_window, pe_resources, pe_version};
+pub use pe_imports::pe_imports;
 pub use pkg_config::pkg_config_version;
 pub use process::{is_in_ranges, started_as};
 pub use proxy::proxy_for;
 pub use startup_file::sets_variable;
 pub use systemctl::systemd_service;
-pub use windows::{proxy_of_settings, reserved_ports};
+pub use windows::{open_command, proxy_of_settings, reserved_ports};
 
 #[cfg(test)]
 mod tests;

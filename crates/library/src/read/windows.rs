@@ -24,9 +24,43 @@ pub fn proxy_of_settings(enabled: bool, server: &str, script: &str) -> SystemPro
     SystemProxy { address: address.map(whole), script: !script.trim().is_empty() }
 }
 
+/// The words of the command that files of a kind are opened with, for one file: `%1` and `%L` stand for the file, `%*` for all arguments
+/// (Microsoft's documentation of verbs and file associations).
+pub fn open_command(template: &str, file: &str, arguments: &[String]) -> Vec<String> {
+    let (mut words, mut word, mut quoted, mut begun) = (Vec::new(), String::new(), false, false);
+    for character in template.chars().chain([' ']) {
+        match character {
+            '"' => {
+                quoted = !quoted;
+                begun = true;
+            }
+            ' ' | '\t' if !quoted => {
+                if begun || !word.is_empty() {
+                    words.push(std::mem::take(&mut word));
+                }
+                begun = false;
+            }
+            other => word.push(other),
+        }
+    }
+    let has_file = words.iter().any(|word| word.contains("%1") || word.to_lowercase().contains("%l"));
+    let mut whole = Vec::new();
+    for word in words {
+        if word == "%*" {
+            whole.extend(arguments.iter().cloned());
+        } else {
+            whole.push(word.replace("%1", file).replace("%L", file).replace("%l", file));
+        }
+    }
+    if !has_file {
+        whole.push(file.to_owned());
+    }
+    whole
+}
+
 #[cfg(test)]
 mod tests {
-    use super::{proxy_of_settings, reserved_ports};
+    use super::{open_command, proxy_of_settings, reserved_ports};
     use rstest::rstest;
 
     const ENGLISH: &str = "
@@ -66,5 +100,14 @@ Start Port    End Port
     fn settings_name_a_proxy(#[case] enabled: bool, #[case] server: &str, #[case] script: &str, #[case] address: Option<&str>) {
         let proxy = proxy_of_settings(enabled, server, script);
         assert_eq!((proxy.address.as_deref(), proxy.script), (address, !script.is_empty()));
+    }
+
+    #[rstest]
+    #[case::a_launcher(r#""C:\Windows\py.exe" "%L" %*"#, &[r"C:\Windows\py.exe", r"C:\my tools\buoy.py", "--version"])]
+    #[case::without_quotes(r"C:\perl\perl.exe %1 %*", &[r"C:\perl\perl.exe", r"C:\my tools\buoy.py", "--version"])]
+    #[case::that_passes_no_arguments(r#"C:\ruby.exe -W "%1""#, &[r"C:\ruby.exe", "-W", r"C:\my tools\buoy.py"])]
+    #[case::that_names_no_file(r"C:\tcl.exe", &[r"C:\tcl.exe", r"C:\my tools\buoy.py"])]
+    fn a_file_is_opened_by_the_command_of_its_kind(#[case] template: &str, #[case] words: &[&str]) {
+        assert_eq!(open_command(template, r"C:\my tools\buoy.py", &["--version".to_owned()]), words);
     }
 }

@@ -1,5 +1,7 @@
 //! Starting programs with limits: no shell, no input, a time limit, bounded output, and nothing left behind.
 
+#[cfg(windows)]
+mod loader;
 #[cfg(unix)]
 mod poll;
 #[cfg(windows)]
@@ -47,21 +49,35 @@ pub fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limits: &Li
     }
     #[cfg(unix)]
     std::os::unix::process::CommandExt::process_group(&mut command, 0);
+    // A program that cannot be started, or crashes, would open a window that waits for the person.
+    #[cfg(windows)]
+    crate::windows_calls::open_no_windows_of_errors();
     let mut tries = 0;
     loop {
         match command.spawn() {
-            Ok(child) => return collect(child, limits),
+            Ok(child) => return explained(collect(child, limits), path),
             // Somebody is still writing the file: it passes.
             Err(error) if error.kind() == ErrorKind::ExecutableFileBusy && tries < 20 => {
                 tries += 1;
                 std::thread::sleep(Duration::from_millis(5));
             }
             Err(error) => {
-                let end = RunEnd::NotStarted(why(&error, path), error.to_string());
-                return Run { end, stdout: String::new(), stderr: String::new(), cut: false };
+                return Run::not_started(why(&error, path), error.to_string());
             }
         }
     }
+}
+
+/// A program that has ended before it began, in the loader, was not started.
+fn explained(run: Run, path: &Path) -> Run {
+    #[cfg(windows)]
+    if let RunEnd::Exit(status) = run.end
+        && let Some(reason) = loader::failure(status, path)
+    {
+        return Run { end: RunEnd::NotStarted(StartFailure::LibraryMissing, reason), ..run };
+    }
+    let _ = path;
+    run
 }
 
 fn why(error: &std::io::Error, path: &Path) -> StartFailure {

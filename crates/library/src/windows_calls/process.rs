@@ -5,6 +5,9 @@ use std::io::{Error, Result};
 use std::mem::{size_of, zeroed};
 use std::os::windows::io::{AsRawHandle, BorrowedHandle, FromRawHandle, OwnedHandle};
 use std::ptr::null;
+use windows_sys::Win32::System::Diagnostics::Debug::{
+    SEM_FAILCRITICALERRORS, SEM_NOGPFAULTERRORBOX, SEM_NOOPENFILEERRORBOX, SetErrorMode,
+};
 use windows_sys::Win32::System::Diagnostics::ToolHelp::{
     CreateToolhelp32Snapshot, PROCESSENTRY32W, Process32FirstW, Process32NextW, TH32CS_SNAPPROCESS,
 };
@@ -40,6 +43,12 @@ pub(crate) fn processes() -> Result<Vec<Process>> {
         }
     }
     Ok(all)
+}
+
+/// Has this process and all that it starts end in silence where the system would open a window about an error and wait.
+pub(crate) fn open_no_windows_of_errors() {
+    // SAFETY: it only sets switches of this process.
+    unsafe { SetErrorMode(SEM_FAILCRITICALERRORS | SEM_NOGPFAULTERRORBOX | SEM_NOOPENFILEERRORBOX) };
 }
 
 /// A job: a process and all that it starts, to be ended together.

@@ -300,6 +300,10 @@ fn not_started(path: &str, failure: StartFailure, reason: &str) -> Outcome {
             let message = format!("{path} is there, but its loader or the interpreter named in its first line is missing.");
             Outcome::Failed(Cause::ToolBroken, message)
         }
+        StartFailure::LibraryMissing => {
+            let message = format!("{path} is there, but a library that it needs is missing or does not fit: {reason}.");
+            Outcome::Failed(Cause::ToolBroken, message)
+        }
         StartFailure::Format => {
             let message = format!("{path} is not a program for this machine's kind of processor, or not a program at all.");
             Outcome::Failed(Cause::ToolWrongArch, message)

@@ -14,7 +14,7 @@ use crate::observation::{Binding, DiskLimit, DiskRoom, Observation};
 use crate::probe::PortPlace;
 use rustix::fs::{Access, AtFlags, CWD, StatVfsMountFlags, accessat, statvfs};
 use std::os::unix::fs::MetadataExt;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 /// What a mount tells beside its numbers.
 #[derive(Debug, Default)]
@@ -45,6 +45,15 @@ pub(in crate::live) fn is_taken_beside(_: &PortPlace) -> bool {
 /// Whether this user may execute a file.
 pub(in crate::live) fn is_executable(path: &Path) -> bool {
     accessat(CWD, path, Access::EXEC_OK, AtFlags::EACCESS).is_ok()
+}
+
+/// Which other program starts a file: here the system finds out by itself.
+///
+/// # Errors
+/// Never here.
+#[allow(clippy::unnecessary_wraps, reason = "elsewhere there are reasons against it")]
+pub(in crate::live) fn started_by(_: &Path, _: &[String]) -> Result<Option<(PathBuf, Vec<String>)>, String> {
+    Ok(None)
 }
 
 /// What this user may still write at a place, at its nearest existing parent.

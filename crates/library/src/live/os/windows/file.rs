@@ -1,10 +1,11 @@
 //! What a program's file tells, without starting it.
 
+use super::registry;
 use crate::observation::{Observation, StartEffect};
-use crate::read::{HEAD_BYTES, opens_window, pe_resources, pe_version};
+use crate::read::{HEAD_BYTES, open_command, opens_window, pe_resources, pe_version};
 use std::fs::File;
 use std::io::{Read, Seek, SeekFrom};
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 /// Resources beyond this are not read, in bytes: icons and the like come before the version only in large numbers.
 const MOST_BYTES: u64 = 32 << 20;
@@ -27,4 +28,27 @@ pub(in crate::live) fn file_version(path: &Path) -> Observation {
         Ok(pe_version(&resources, place.address))
     };
     read().map_or_else(|error| Observation::CouldNotLook(error.to_string()), Observation::FileVersion)
+}
+
+/// Which program starts a file that the system does not start by itself, with all its words: the one that files of its kind are opened with.
+///
+/// # Errors
+/// Where there is none, or it would open a window.
+pub(in crate::live) fn started_by(path: &Path, arguments: &[String]) -> Result<Option<(PathBuf, Vec<String>)>, String> {
+    let extension = path.extension().map(|extension| extension.to_string_lossy().to_lowercase()).unwrap_or_default();
+    if extension.is_empty() || matches!(extension.as_str(), "exe" | "com" | "bat" | "cmd") {
+        return Ok(None);
+    }
+    let template =
+        registry::opens(&extension).ok_or_else(|| format!("no program is set to open files that end in .{extension}"))?;
+    let mut words = open_command(&template, &path.display().to_string(), arguments).into_iter();
+    let Some(program) = words.next().map(PathBuf::from) else { return Err(format!("what opens .{extension} is no command")) };
+    let mut head = Vec::with_capacity(HEAD_BYTES);
+    let most = u64::try_from(HEAD_BYTES).unwrap_or(u64::MAX);
+    let read = File::open(&program).and_then(|file| file.take(most).read_to_end(&mut head));
+    read.map_err(|error| format!("{}, which opens files that end in .{extension}: {error}", program.display()))?;
+    if opens_window(&head) {
+        return Err(format!("files that end in .{extension} are opened by {}, which opens a window", program.display()));
+    }
+    Ok(Some((program, words.collect())))
 }

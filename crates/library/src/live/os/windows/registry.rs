@@ -3,7 +3,7 @@
 use crate::observation::SystemProxy;
 use crate::read::{expanded, proxy_of_settings};
 use std::path::PathBuf;
-use windows_registry::{CURRENT_USER, Key, LOCAL_MACHINE};
+use windows_registry::{CLASSES_ROOT, CURRENT_USER, Key, LOCAL_MACHINE};
 
 const VERSION: &str = r"SOFTWARE\Microsoft\Windows NT\CurrentVersion";
 const MACHINE_VARIABLES: &str = r"SYSTEM\CurrentControlSet\Control\Session Manager\Environment";
@@ -46,6 +46,20 @@ pub(super) fn search_path() -> Vec<PathBuf> {
     let variable = |name: &str| std::env::var(name).ok();
     let folders = both.iter().flat_map(|path| path.split(';')).map(|folder| expanded(folder.trim(), variable));
     folders.filter(|folder| !folder.is_empty()).map(PathBuf::from).collect()
+}
+
+/// The command that files with this ending are opened with: the one that the person chose, else the kind's own.
+pub(super) fn opens(extension: &str) -> Option<String> {
+    let chosen = format!(r"Software\Microsoft\Windows\CurrentVersion\Explorer\FileExts\.{extension}\UserChoice");
+    let chosen = key(CURRENT_USER, &chosen).and_then(|key| key.get_string("ProgId").ok());
+    // What a user has set for files of a kind goes before what holds for all.
+    let class = |path: &str| {
+        let own = key(CURRENT_USER, &format!(r"Software\Classes\{path}")).and_then(|key| key.get_string("").ok());
+        own.or_else(|| key(CLASSES_ROOT, path).and_then(|key| key.get_string("").ok()))
+    };
+    let kind = chosen.or_else(|| class(&format!(".{extension}")))?;
+    let command = class(&format!(r"{kind}\shell\open\command"))?;
+    Some(expanded(&command, |name| std::env::var(name).ok()))
 }
 
 /// The serial lines that are connected now, such as `COM3`.
