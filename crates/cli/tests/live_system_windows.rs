@@ -153,3 +153,32 @@ fn a_script_is_started_by_the_program_that_opens_its_kind() {
     assert!(essence(&report, "window").2.contains("explorer.exe, which opens a window"), "{report:#}");
     assert!(essence(&report, "nothing").2.contains("no program is set to open files that end in .buoy7"), "{report:#}");
 }
+
+#[test]
+fn a_key_that_others_may_read_is_told_from_one_that_is_private() {
+    let bench =
+        Bench::new("[require.open]\nfile = \"open\"\nmode = \"600\"\n[require.closed]\nfile = \"closed\"\nmode = \"600\"\n");
+    let (open, closed) = (bench.file("open", ""), bench.file("closed", ""));
+    let user = format!("{}:F", std::env::var("USERNAME").unwrap());
+    // Wine keeps access lists as the modes of the system below, and has no program that sets them.
+    let wine = windows_registry::CURRENT_USER.open(r"Software\Wine").is_ok();
+    for (path, rights, mode) in [(&open, "Users:R", "644"), (&closed, "", "600")] {
+        let path = path.display().to_string();
+        let set = if wine {
+            let below = std::fs::canonicalize(&path).unwrap().display().to_string();
+            let below = below.replace(r"\\?\C:", r"Z:").replace('\\', "/");
+            let prefix = std::env::var("WINEPREFIX").unwrap();
+            let below = below.replace("Z:", &format!("{prefix}/drive_c"));
+            succeeds("cmd", &["/c", "start", "/wait", "/unix", "/bin/chmod", mode, &below])
+        } else {
+            succeeds("icacls", &[&path, "/inheritance:r", "/grant:r", &user])
+                && (rights.is_empty() || succeeds("icacls", &[&path, "/grant", rights]))
+        };
+        assert!(set, "{path}");
+    }
+    let report = bench.report(&[], &[]).1;
+    causes_are(&report, &[("open", "path-mode"), ("closed", "")]);
+    assert!(essence(&report, "open").2.ends_with("and only you may use it."), "{report:#}");
+    let fix = &of(&report, "open")["fixes"][0]["run"][0];
+    assert!(fix.as_str().unwrap().contains("/inheritance:r /grant:r"), "{fix}");
+}

@@ -7,18 +7,20 @@
     clippy::panic,
     reason = "helpers of tests may be blunt"
 )]
-#![cfg(target_os = "linux")]
 
 mod bench;
 
 use bench::{Bench, text};
+#[cfg(unix)]
 use build_setup_ready::demo::MACHINES;
 use serde_json::Value;
 use snapbox::IntoData;
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
+#[cfg(unix)]
 use std::os::unix::fs::{PermissionsExt, symlink};
 use std::path::Path;
+#[cfg(unix)]
 use std::process::Command;
 
 fn demo() -> Bench {
@@ -46,6 +48,7 @@ fn a_plan_reads_like_this() {
 }
 
 #[test]
+#[cfg(unix)]
 fn a_script_of_every_machine_is_one_that_shells_read() {
     let bench = demo();
     // Another reader than ours, where it is here.
@@ -63,6 +66,7 @@ fn a_script_of_every_machine_is_one_that_shells_read() {
 }
 
 #[test]
+#[cfg(unix)]
 fn a_script_that_is_carried_out_makes_ready() {
     let held = std::net::TcpListener::bind("127.0.0.1:0").unwrap();
     let port = held.local_addr().unwrap().port();
@@ -106,6 +110,7 @@ fn a_strangers_words_do_not_leave_their_comments() {
             .all(|line| line.is_empty() || line.starts_with('#') || line.starts_with("set ") || line.starts_with("echo ")),
         "{script}"
     );
+    #[cfg(unix)]
     assert!(bench.wrapped("sh", &["-c", &script]).status().unwrap().success());
     assert!(!bench.project().join("ran").exists());
 }

@@ -36,6 +36,13 @@ const VIRTUAL: &str = "virtualization = \"usable\"";
     VIRTUAL,
     "own feature for virtual machines is switched off"
 )]
+#[case::a_key_that_others_may_read(
+    "path-mode",
+    PC,
+    "[[file]]\npath = \"key\"\nopen_to = [\"Users\"]\n",
+    "file = \"key\"\nmode = \"400\"",
+    "key can be read or changed by Users, and only you may read it."
+)]
 #[case::not_started(
     "virt-feature-off",
     PC,

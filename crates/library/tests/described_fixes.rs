@@ -41,6 +41,7 @@ const PC: &str =
 #[case::another_owner_on_windows(PC, "[[file]]\npath = \"k\"\nowner = \"SYSTEM\"\n", "file = \"k\"\nowner = \"me\"", &["icacls /project/k /setowner mate", "icacls /project/k /grant mate:M"])]
 #[case::another_folder_at_the_command_prompt(PROMPT, "[[folder]]\npath = \"C:/my k\"\nowner = \"SYSTEM\"\n", "folder = \"C:/my k\"\nwritable = true", &["icacls \"C:/my k\" /grant \"mate:(OI)(CI)M\""])]
 #[case::own_and_locked_on_windows(PC, "[[file]]\npath = \"k\"\nwritable = false\n", "file = \"k\"\nwritable = true", &["attrib -r /project/k"])]
+#[case::a_key_that_others_may_read(PC, "[[file]]\npath = \"k\"\nopen_to = [\"Users\"]\n", "file = \"k\"\nmode = \"600\"", &["icacls /project/k /inheritance:r /grant:r mate:F"])]
 #[case::a_stopped_service(LINUX, "[[port]]\nport = 5432\nstate = \"free\"\n[system_services]\npostgresql = \"stopped\"\n", "service = \"localhost:5432\"", &["sudo systemctl restart postgresql"])]
 #[case::a_disabled_service(LINUX, "[system_services]\nengine = \"disabled\"\n", "socket = \"/run/engine.sock\"", &["sudo systemctl enable --now engine"])]
 #[case::a_disabled_service_on_windows(PC, "[system_services]\nssh-agent = \"disabled\"\n", "socket = \"//./pipe/openssh-ssh-agent\"", &["Set-Service -Name ssh-agent -StartupType Manual", "Start-Service -Name ssh-agent"])]

@@ -6,6 +6,7 @@ use crate::guide::{Existence, Path, PathKind};
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::{Nature, PathState};
 use crate::prelude::*;
+use crate::text::join_words;
 
 pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Finding, Stop> {
     let state = inquiry.path(&wanted.path, wanted.contains.as_ref())?;
@@ -84,11 +85,21 @@ fn rights(wanted: &Path, state: &PathState) -> Option<Finding> {
         }
     }
     if let Some(mode) = wanted.mode {
+        let for_others = mode & 0o077;
         match state.mode {
             Some(found) if found == mode => {}
             Some(found) => {
                 let message = format!("{path} has the permissions {found:o}, and they must be {mode:o}{}.", meaning(mode));
                 return Some(Finding::unmet(Cause::PathMode, message).found(format!("{found:o}")).wanted(format!("{mode:o}")));
+            }
+            None if for_others == 0 && state.open_to.is_some() => {
+                let others = state.open_to.as_deref().unwrap_or_default();
+                if !others.is_empty() {
+                    let others = join_words(others, "and");
+                    let message =
+                        format!("{path} can be read or changed by {others}, and only you may{}.", meaning_of_private(mode));
+                    return Some(Finding::unmet(Cause::PathMode, message).found("open to others").wanted("only for you"));
+                }
             }
             None => {
                 let message = format!("This system has no such permissions for {path}.");
@@ -105,6 +116,11 @@ fn rights(wanted: &Path, state: &PathState) -> Option<Finding> {
         return Some(Finding::unmet(Cause::PathNotExecutable, format!("You may not execute {path}.")).found("not executable"));
     }
     None
+}
+
+/// What a mode without any right for others is for.
+fn meaning_of_private(mode: u32) -> &'static str {
+    if mode & 0o200 == 0 { " read it" } else { " use it" }
 }
 
 /// Modes that beginners meet, in words.

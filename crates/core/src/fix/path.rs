@@ -91,6 +91,12 @@ fn own(fault: &Case<'_>, user: &str, folder: bool) -> String {
 
 fn mode(fault: &Case<'_>) -> Fix {
     let path = fault.path();
+    if fault.bench.os == Some(Os::Windows) {
+        // What it would take over from the folder is cut off, and one right is left.
+        let user = user(fault).unwrap_or("YOUR-NAME");
+        let command = format!("icacls {} /inheritance:r /grant:r {}", fault.quoted(path), fault.quoted(&format!("{user}:F")));
+        return step(fault, format!("Let only yourself use {path}."), &[command]);
+    }
     let mode = fault.finding.wanted.as_deref().unwrap_or("600");
     let mut fix = step(fault, format!("Give {path} the permissions {mode}."), &[format!("chmod {mode} {}", fault.quoted(path))]);
     if fault.bench.inside_windows && path.starts_with("/mnt/") {

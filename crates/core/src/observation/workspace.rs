@@ -15,6 +15,9 @@ pub struct PathState {
     pub nature: Nature,
     /// Its permission bits, where the system has such.
     pub mode: Option<u32>,
+    /// Who may read or change it beside this user and those who look after the machine, where the system has lists of that and no bits;
+    /// `None` where it has none, or does not tell.
+    pub open_to: Option<Vec<String>>,
     /// It belongs to this user; `None` where the system does not tell.
     pub mine: Option<bool>,
     /// The user it belongs to, where it has a name.
@@ -164,6 +167,11 @@ impl Display for PathState {
         }
         if let Some(mode) = self.mode {
             write!(f, ", mode {mode:o}")?;
+        }
+        match self.open_to.as_deref() {
+            Some([]) => f.write_str(", only for you")?,
+            Some(others) => write!(f, ", open to {}", join_words(others, "and"))?,
+            None => {}
         }
         match (self.mine, &self.owner) {
             (Some(true), _) => f.write_str(", yours")?,

@@ -72,6 +72,7 @@ const PATH: &[Key] = &[
     may("text", Text),
     may("mode", Text),
     may("owner", Text),
+    may("open_to", Texts),
     may("writable", Flag),
     may("executable", Flag),
     may("link_to", Text),

@@ -22,6 +22,7 @@ pub(super) struct DescribedPath {
     pub(super) text: String,
     pub(super) mode: Option<u32>,
     pub(super) owner: Option<String>,
+    pub(super) open_to: Option<Vec<String>>,
     pub(super) writable: Option<bool>,
     pub(super) executable: Option<bool>,
     pub(super) link_to: Option<String>,
@@ -54,6 +55,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
                     text: fields.owned("text").unwrap_or_default(),
                     mode: mode(&fields),
                     owner: fields.owned("owner"),
+                    open_to: fields.has("open_to").then(|| texts(&fields, "open_to")),
                     writable: fields.flag("writable"),
                     executable: fields.flag("executable"),
                     link_to: fields.owned("link_to").map(|target| resolve(shape, &target)),
@@ -200,6 +202,7 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
     let mut state = PathState {
         nature: Nature::Missing,
         mode: None,
+        open_to: None,
         mine: None,
         owner: None,
         writable: true,
@@ -235,6 +238,7 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
     let unix = shape.system.as_ref().is_none_or(|system| system.os != crate::observation::Os::Windows);
     state.mode = described.mode.or(unix.then_some(if described.folder { 0o755 } else { 0o644 }));
     state.mine = Some(mine);
+    state.open_to.clone_from(&described.open_to);
     state.owner = described.owner.clone().or(user);
     state.writable = described.writable.unwrap_or(mine || root);
     state.executable = described.executable.unwrap_or(described.folder || described.mode.is_some_and(|mode| mode & 0o111 != 0));

@@ -9,6 +9,26 @@ pub fn plist_text<'t>(text: &'t str, key: &str) -> Option<&'t str> {
     Some(value.split_once("</string>")?.0.trim()).filter(|value| !value.is_empty())
 }
 
+/// The container of the volume that holds a folder, such as `disk3`, from mount(8): `/dev/disk3s5 on /System/Volumes/Data (apfs, local)`. None
+/// where the filesystem is another one.
+pub fn apfs_container(mounts: &str, folder: &str) -> Option<String> {
+    let mount = |line: &'_ str| {
+        let (device, rest) = line.split_once(" on ")?;
+        let (point, kind) = rest.rsplit_once(" (")?;
+        Some((device.to_owned(), point.to_owned(), kind.split([',', ')']).next()?.to_owned()))
+    };
+    let holds = |point: &str| {
+        let point = point.trim_end_matches('/');
+        folder.strip_prefix(point).is_some_and(|rest| rest.is_empty() || rest.starts_with('/'))
+    };
+    // What is not mounted by itself below the root is on the volume for data, behind firm links.
+    let mounts: Vec<_> = mounts.lines().filter_map(mount).collect();
+    let (device, _, kind) = mounts.iter().filter(|(_, point, _)| holds(point)).max_by_key(|(_, point, _)| point.len())?;
+    let name = device.strip_prefix("/dev/disk").filter(|_| kind == "apfs")?;
+    let number: String = name.chars().take_while(char::is_ascii_digit).collect();
+    Some(format!("disk{number}")).filter(|_| !number.is_empty())
+}
+
 /// The memory that can be had without swapping, in bytes, from `vm_stat`(1): free and speculative pages, and those that are given back on demand.
 pub fn vm_stat(text: &str) -> Option<u64> {
     let page: u64 = text.lines().next()?.split_once("page size of ")?.1.split(' ').next()?.parse().ok()?;
@@ -73,7 +93,7 @@ pub fn is_kept_back(mark: &str) -> bool {
 
 #[cfg(test)]
 mod tests {
-    use super::{is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
+    use super::{apfs_container, is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
     use crate::observation::LimitState;
     use rstest::rstest;
 
@@ -151,5 +171,18 @@ mod tests {
     fn settings_name_a_proxy(#[case] text: &str, #[case] address: Option<&str>, #[case] script: bool) {
         let proxy = proxy_of_scutil(text);
         assert_eq!((proxy.address.as_deref(), proxy.script), (address, script));
+    }
+
+    const MOUNTED: &str = "/dev/disk3s1s1 on / (apfs, sealed, local, read-only, journaled)\ndevfs on /dev (devfs, local, nobrowse)\n\
+        /dev/disk3s5 on /System/Volumes/Data (apfs, local, journaled, nobrowse, protect)\n/dev/disk12s2 on /Volumes/My (old) charts (apfs, local)\n\
+        /dev/disk5s1 on /Volumes/Stick (msdos, local)\n";
+
+    #[rstest]
+    #[case::the_system("/Users/cook", Some("disk3"))]
+    #[case::another_volume_of_the_same_container("/System/Volumes/Data/Users", Some("disk3"))]
+    #[case::another_container("/Volumes/My (old) charts/north", Some("disk12"))]
+    #[case::another_filesystem("/Volumes/Stick", None)]
+    fn volumes_of_one_container_are_one_disk(#[case] folder: &str, #[case] container: Option<&str>) {
+        assert_eq!(apfs_container(MOUNTED, folder).as_deref(), container);
     }
 }

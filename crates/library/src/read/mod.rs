@@ -34,7 +34,7 @@ pub use expand::expanded;
 pub use file_kind::{HEAD_BYTES, file_kind};
 pub use git::{branch_of_head, is_large_file_pointer, submodule_paths};
 pub use loader_cache::loader_cache;
-pub use macos::{is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
+pub use macos::{apfs_container, is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
 pub use memory::meminfo;
 pub use mounts::{Mount, mount_of, windows_disk};
 pub use net::{Socket, has_default_route, routes, sockets};

@@ -5,21 +5,30 @@ use std::io::{Error, Result};
 use std::os::windows::io::{AsRawHandle, FromRawHandle, OwnedHandle};
 use std::path::Path;
 use std::ptr::{null, null_mut};
-use windows_sys::Win32::Foundation::LocalFree;
+use windows_sys::Win32::Foundation::{GENERIC_ALL, GENERIC_READ, GENERIC_WRITE, LocalFree};
 use windows_sys::Win32::NetworkManagement::NetManagement::{
     LG_INCLUDE_INDIRECT, LOCALGROUP_USERS_INFO_0, MAX_PREFERRED_LENGTH, NetApiBufferFree, NetUserGetLocalGroups,
 };
 use windows_sys::Win32::Security::Authorization::{GetNamedSecurityInfoW, SE_FILE_OBJECT};
 use windows_sys::Win32::Security::{
-    EqualSid, GetTokenInformation, IsWellKnownSid, LookupAccountNameW, LookupAccountSidW, OWNER_SECURITY_INFORMATION, PSID,
-    SID_AND_ATTRIBUTES, TOKEN_ELEVATION, TOKEN_GROUPS, TOKEN_INFORMATION_CLASS, TOKEN_QUERY, TOKEN_USER, TokenElevation,
-    TokenGroups, TokenUser, WELL_KNOWN_SID_TYPE, WinBuiltinAdministratorsSid, WinBuiltinHyperVAdminsSid, WinBuiltinPowerUsersSid,
-    WinBuiltinRemoteDesktopUsersSid, WinBuiltinUsersSid,
+    ACCESS_ALLOWED_ACE, ACL, DACL_SECURITY_INFORMATION, EqualSid, GetAce, GetTokenInformation, INHERIT_ONLY_ACE, IsWellKnownSid,
+    LookupAccountNameW, LookupAccountSidW, OWNER_SECURITY_INFORMATION, PSID, SID_AND_ATTRIBUTES, TOKEN_ELEVATION, TOKEN_GROUPS,
+    TOKEN_INFORMATION_CLASS, TOKEN_QUERY, TOKEN_USER, TokenElevation, TokenGroups, TokenUser, WELL_KNOWN_SID_TYPE,
+    WinBuiltinAdministratorsSid, WinBuiltinHyperVAdminsSid, WinBuiltinPowerUsersSid, WinBuiltinRemoteDesktopUsersSid,
+    WinBuiltinUsersSid, WinCreatorOwnerRightsSid, WinCreatorOwnerSid, WinLocalSystemSid,
 };
 use windows_sys::Win32::System::Threading::{GetCurrentProcess, OpenProcessToken};
 
 /// A group's right counts (winnt.h, `SE_GROUP_ENABLED`).
 const ENABLED: u32 = 4;
+
+/// An entry that gives rights (winnt.h, `ACCESS_ALLOWED_ACE_TYPE`).
+const ALLOWS: u32 = 0;
+/// To read data, to write it, to add to it (winnt.h, `FILE_READ_DATA`, `FILE_WRITE_DATA`, `FILE_APPEND_DATA`), and all of it in general.
+const READ_OR_CHANGE: u32 = 0x7 | GENERIC_READ | GENERIC_WRITE | GENERIC_ALL;
+/// Who may do everything anyway.
+const TRUSTED: [WELL_KNOWN_SID_TYPE; 4] =
+    [WinBuiltinAdministratorsSid, WinLocalSystemSid, WinCreatorOwnerSid, WinCreatorOwnerRightsSid];
 
 /// Groups of the system are called otherwise in every language: these are the names that guides use.
 const USUAL_NAMES: [(WELL_KNOWN_SID_TYPE, &str); 5] = [
@@ -211,6 +220,66 @@ pub(crate) fn owner(path: &Path) -> Result<(bool, Option<String>)> {
         let known = (!owner.is_null() && EqualSid(owner, own) != 0, if owner.is_null() { None } else { name_of(owner) });
         LocalFree(descriptor.cast());
         Ok(known)
+    }
+}
+
+/// Those beside this user, the system and its administrators whom the access list of a file or folder lets read or change it.
+///
+/// # Errors
+/// The system's.
+pub(crate) fn open_to(path: &Path) -> Result<Vec<String>> {
+    let user = token(TokenUser)?;
+    let name = wide(path.as_os_str());
+    let (mut list, mut descriptor): (*mut ACL, _) = (null_mut(), null_mut());
+    // SAFETY: as in `owner`.
+    let status = unsafe {
+        let (list, descriptor, nothing) = (&raw mut list, &raw mut descriptor, null_mut());
+        GetNamedSecurityInfoW(
+            name.as_ptr(),
+            SE_FILE_OBJECT,
+            DACL_SECURITY_INFORMATION,
+            nothing,
+            null_mut(),
+            list,
+            null_mut(),
+            descriptor,
+        )
+    };
+    if status != 0 {
+        return Err(Error::from_raw_os_error(i32::try_from(status).unwrap_or(-1)));
+    }
+    // SAFETY: the list leads into the descriptor, which lives until it is given back; the token's buffer holds this structure. Every entry begins
+    // with the same header, and one that allows is followed by its mask and the identifier.
+    unsafe {
+        let own = user.as_ptr().cast::<TOKEN_USER>().read().User.Sid;
+        let mut others = Vec::new();
+        if list.is_null() {
+            // Without a list everybody may do everything.
+            others.push("everybody".to_owned());
+        }
+        let count = if list.is_null() { 0 } else { u32::from((*list).AceCount) };
+        for index in 0..count {
+            let mut entry = null_mut();
+            if GetAce(list, index, &raw mut entry) == 0 {
+                continue;
+            }
+            let allowed = entry.cast::<ACCESS_ALLOWED_ACE>();
+            let header = (*allowed).Header;
+            let counts = u32::from(header.AceType) == ALLOWS && u32::from(header.AceFlags) & INHERIT_ONLY_ACE == 0;
+            let account: PSID = (&raw mut (*allowed).SidStart).cast();
+            let trusted = |kind| IsWellKnownSid(account, kind) != 0;
+            if counts
+                && (*allowed).Mask & READ_OR_CHANGE != 0
+                && EqualSid(account, own) == 0
+                && !TRUSTED.iter().any(|kind| trusted(*kind))
+            {
+                others.push(name_of(account).unwrap_or_else(|| "somebody without a name".to_owned()));
+            }
+        }
+        LocalFree(descriptor.cast());
+        others.sort();
+        others.dedup();
+        Ok(others)
     }
 }
 

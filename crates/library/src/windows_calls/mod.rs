@@ -9,7 +9,7 @@ mod place;
 mod process;
 mod service;
 
-pub(crate) use account::{account_name, database_groups, groups, has_account, is_elevated, owner};
+pub(crate) use account::{account_name, database_groups, groups, has_account, is_elevated, open_to, owner};
 pub(crate) use machine::{caps, has_feature, memory};
 pub(crate) use network::listeners;
 pub(crate) use place::{is_read_only, room, volume};

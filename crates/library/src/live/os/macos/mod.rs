@@ -11,7 +11,7 @@ use super::Share;
 use crate::guide::Protocol;
 use crate::observation::{Observation, Piece, RunEnd, StartEffect};
 use crate::probe::PortPlace;
-use crate::read::{is_kept_back, lsof_holder, plist_text, proxy_of_scutil};
+use crate::read::{apfs_container, is_kept_back, lsof_holder, plist_text, proxy_of_scutil};
 use std::net::IpAddr;
 use std::path::{Path, PathBuf};
 
@@ -104,9 +104,10 @@ pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
     port >= 49_152
 }
 
-/// Not looked at yet: volumes of one APFS container count as disks of their own.
-pub(in crate::live) fn share(_: &Path) -> Share {
-    Share::default()
+/// Volumes of one container take their room from each other.
+pub(in crate::live) fn share(folder: &Path) -> Share {
+    let mounts = ask::ask("/sbin/mount", &[]).unwrap_or_default();
+    Share { pool: apfs_container(&mounts, &folder.to_string_lossy()), ..Share::default() }
 }
 
 /// The networks of this machine's interfaces.

@@ -16,6 +16,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
         path: shown,
         nature: Nature::Missing,
         mode: None,
+        open_to: None,
         mine: None,
         owner: None,
         writable: nearest_existing(path).is_some_and(|parent| may(parent, Access::WRITE_OK | Access::EXEC_OK)),

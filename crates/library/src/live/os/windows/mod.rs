@@ -76,9 +76,13 @@ pub(in crate::live) fn loads(_: &str) -> Option<String> {
     None
 }
 
-/// There is no usual place: what is described stands in `PKG_CONFIG_PATH`.
+/// There is no usual place: beside `PKG_CONFIG_PATH`, the package managers for libraries tell by variables where they put theirs.
 pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
-    Vec::new()
+    let variable = |name: &str| std::env::var_os(name).map(PathBuf::from);
+    let prefix = variable("MSYSTEM_PREFIX").into_iter();
+    let triplet = if std::env::consts::ARCH == "aarch64" { "arm64-windows" } else { "x64-windows" };
+    let ports = variable("VCPKG_ROOT").into_iter().map(|root| root.join("installed").join(triplet));
+    prefix.chain(ports).flat_map(|root| ["lib", "share"].map(|part| root.join(part).join("pkgconfig"))).collect()
 }
 
 /// A program of the system's own, by its full path.

@@ -60,6 +60,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
         path: path.display().to_string(),
         nature: Nature::Missing,
         mode: None,
+        open_to: None,
         mine: None,
         owner: None,
         writable: nearest_existing(path).is_some_and(may_write),
@@ -84,6 +85,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
     // An owner who cannot be read is not known.
     let (mine, owner) = call::owner(path).map_or((None, None), |(mine, owner)| (Some(mine), owner));
     (state.mine, state.owner) = (mine, owner);
+    state.open_to = call::open_to(path).ok();
     state.holds = pattern.and_then(|pattern| {
         if metadata.is_dir() { crate::live::place::lists(path, pattern) } else { crate::live::place::holds(path, pattern) }
     });
