@@ -94,6 +94,22 @@ fn a_program_of_windows_does_not_stand_for_one_of_the_linux_inside() {
     assert!(!message("").contains("Windows"));
 }
 
+#[rstest]
+#[case::missing("managers = []\n", Some("The command winget is not here"))]
+#[case::there("managers = [\"winget\"]\n", None)]
+fn a_manager_that_is_missing_is_told_before_its_command(#[case] managers: &str, #[case] caution: Option<&str>) {
+    let guide =
+        "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\ntool = \"cmake\"\npackages = { winget = \"Kitware.CMake\" }\n";
+    let guide = guide::parse(guide).unwrap();
+    let system = PC.replace("os = \"windows\"\n", &format!("os = \"windows\"\n{managers}"));
+    let text = format!("format = 1\npath = []\n[machine]\nname = \"buoy-desk\"\n{system}");
+    let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
+    let report = Preflight::new(&guide).run(&machine).unwrap();
+    let fix = report.settled.first().unwrap().fixes.first().unwrap();
+    assert_eq!(fix.run, ["winget install Kitware.CMake"]);
+    assert_eq!(fix.caution.as_deref().map(|said| said.split(':').next().unwrap()), caution);
+}
+
 #[test]
 fn permissions_on_the_windows_side_are_said_not_to_last() {
     let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\nfile = \"/mnt/c/key\"\nmode = \"600\"\n";

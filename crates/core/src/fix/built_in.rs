@@ -225,7 +225,8 @@ impl Case<'_> {
         if let Some(line) = self.bench.shell.prepend_path_for_good(folder) {
             fix = Fix { run: vec![line], then: Some(Then::NewShell), ..Fix::say(format!("Put {folder} on your PATH.")) };
         }
-        fix.say = format!("Open a new terminal: it may find what this one does not know yet. If it does not: {}", fix.say);
+        let then = fix.say.strip_prefix("Put ").unwrap_or(&fix.say);
+        fix.say = format!("Open a new terminal: it may find what this one does not know yet. If it does not, put {then}");
         fix
     }
 

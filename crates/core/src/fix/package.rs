@@ -7,7 +7,7 @@ use crate::finding::Finding;
 use crate::guide::{Requirement, Subject, Then};
 use crate::inquiry::{Inquiry, Stop, known};
 use crate::manager::Manager;
-use crate::observation::{Candidate, Offered};
+use crate::observation::{Candidate, Offered, Os};
 use crate::prelude::*;
 use crate::version::{Fit, Range, Version};
 
@@ -74,7 +74,35 @@ pub(super) fn offer<'a>(
             }
         }
     }
+    if offer.fix.is_none() && offer.refused.is_empty() && known(inquiry.managers())?.is_some() {
+        offer.fix = by_usual_manager(requirement, (finding, cause), bench);
+    }
     Ok(offer)
+}
+
+/// The manager that people of a system have who have one; systems that ship with one need no such way.
+fn usual_manager(os: Option<Os>) -> Option<(&'static str, &'static str)> {
+    match os {
+        Some(Os::Windows) => Some((
+            "winget",
+            "The command winget is not here: it comes with the App Installer of Microsoft's store. Get that first, and open a new terminal.",
+        )),
+        Some(Os::Macos) => Some((
+            "brew",
+            "The command brew is not here: its own page (search for Homebrew) says how to get it. Get that first, and open a new terminal.",
+        )),
+        Some(Os::Linux) | None => None,
+    }
+}
+
+/// Where no manager of this machine has it, and the one that is usual here is missing: how it would be with that one.
+fn by_usual_manager(requirement: &Requirement, (finding, cause): (&Finding, Cause), bench: &Bench<'_>) -> Option<Fix> {
+    let (word, first) = usual_manager(bench.os).filter(|(word, _)| !bench.managers.iter().any(|manager| manager == word))?;
+    let name = packages_for(&requirement.subject, &[word.to_owned()]).into_iter().next().map(|(_, name)| name)?;
+    let wish = Wish { requirement, cause, finding, own: None };
+    let mut fix = install(&wish, (Manager::find(word)?, &name), None, bench);
+    fix.warn(first);
+    Some(fix)
 }
 
 /// The range that a package must be in: the one in the finding, where the guide's own comes from a file.
@@ -137,6 +165,9 @@ fn install(wish: &Wish<'_>, (manager, name): (&Manager, &str), candidate: Option
         _ => "Install",
     };
     let mut fix = Fix::say(format!("{verb} {title}."));
+    // There a terminal keeps the PATH that it was opened with.
+    let is_tool = matches!(wish.requirement.subject, Subject::Tool(_));
+    fix.then = (bench.os == Some(Os::Windows) && is_tool).then_some(Then::NewShell);
     let before = format!("{} ", admin(if again { manager.reinstall } else { manager.install }));
     fix.run = vec![format!("{before}{name}")];
     fix.admin = manager.admin;
