@@ -81,11 +81,23 @@ impl<'a> Inquiry<'a> {
     /// # Errors
     /// When the answer is still to come: what depends on it must not depend on when it comes.
     pub fn arch(&mut self) -> Result<Option<&'a str>, Stop> {
+        Ok(self.uncited_system()?.map(|system| system.arch.as_str()))
+    }
+
+    /// Which system this is, where it is known; evidence as with [`Inquiry::arch`].
+    ///
+    /// # Errors
+    /// When the answer is still to come.
+    pub fn os(&mut self) -> Result<Option<Os>, Stop> {
+        Ok(self.uncited_system()?.map(|system| system.os))
+    }
+
+    fn uncited_system(&mut self) -> Result<Option<&'a System>, Stop> {
         let Some(answer) = self.context.known.get(&Probe::System) else {
             self.want(Probe::System);
             return Err(Stop::Pending);
         };
-        Ok(if let Observation::System(system) = &*answer.observation { Some(&system.arch) } else { None })
+        Ok(if let Observation::System(system) = &*answer.observation { Some(system) } else { None })
     }
 
     /// What all disk requirements need together.

@@ -5,7 +5,7 @@ use crate::cause::Cause;
 use crate::finding::{Finding, Particulars, Verdict};
 use crate::guide::{Reach, Requirement, Subject};
 use crate::inquiry::{Inquiry, Stop, known};
-use crate::observation::{Connection, Fetched, SystemProxy, Way};
+use crate::observation::{Connection, Fetched, Os, SystemProxy, Way};
 use crate::prelude::*;
 use crate::probe::without_credentials;
 
@@ -25,7 +25,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, wanted:
     let finding = judge(wanted, &address, fetched);
     let is_lost =
         |fetched: &Fetched| matches!(fetched, Fetched::Failed(Connection::NoName | Connection::NoAnswer | Connection::NoWay(_)));
-    if outside && matches!(fetched, Fetched::Failed(_)) {
+    if outside && matches!(fetched, Fetched::Failed(_)) && inquiry.os()? != Some(Os::Linux) {
         // Where the only way out is by a proxy, everything is lost to those who do not know it.
         if let Some(proxy) = known(inquiry.system_proxy())?.filter(|proxy| proxy.address.is_some() || proxy.script) {
             return Ok(without_proxy(&finding, proxy));

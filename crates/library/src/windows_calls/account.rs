@@ -13,7 +13,7 @@ use windows_sys::Win32::Security::Authorization::{GetNamedSecurityInfoW, SE_FILE
 use windows_sys::Win32::Security::{
     ACCESS_ALLOWED_ACE, ACL, DACL_SECURITY_INFORMATION, EqualSid, GetAce, GetTokenInformation, INHERIT_ONLY_ACE, IsWellKnownSid,
     LookupAccountNameW, LookupAccountSidW, OWNER_SECURITY_INFORMATION, PSID, SID_AND_ATTRIBUTES, TOKEN_ELEVATION, TOKEN_GROUPS,
-    TOKEN_INFORMATION_CLASS, TOKEN_QUERY, TOKEN_USER, TokenElevation, TokenGroups, TokenUser, WELL_KNOWN_SID_TYPE,
+    TOKEN_INFORMATION_CLASS, TOKEN_OWNER, TOKEN_QUERY, TOKEN_USER, TokenElevation, TokenGroups, TokenOwner, TokenUser, WELL_KNOWN_SID_TYPE,
     WinBuiltinAdministratorsSid, WinBuiltinHyperVAdminsSid, WinBuiltinPowerUsersSid, WinBuiltinRemoteDesktopUsersSid,
     WinBuiltinUsersSid, WinCreatorOwnerRightsSid, WinCreatorOwnerSid, WinLocalSystemSid,
 };
@@ -202,7 +202,7 @@ unsafe fn text(start: *const u16) -> String {
 /// # Errors
 /// The system's.
 pub(crate) fn owner(path: &Path) -> Result<(bool, Option<String>)> {
-    let user = token(TokenUser)?;
+    let (user, maker) = (token(TokenUser)?, token(TokenOwner)?);
     let name = wide(path.as_os_str());
     let (mut owner, mut descriptor): (PSID, _) = (null_mut(), null_mut());
     // SAFETY: the name ends with a zero; what is not asked for may be null, and the descriptor that comes back is given back below.
@@ -214,10 +214,13 @@ pub(crate) fn owner(path: &Path) -> Result<(bool, Option<String>)> {
     if status != 0 {
         return Err(Error::from_raw_os_error(i32::try_from(status).unwrap_or(-1)));
     }
-    // SAFETY: the owner leads into the descriptor, which lives until it is given back; the token's buffer holds this structure.
+    // SAFETY: the owner leads into the descriptor, which lives until it is given back; the token's buffers hold these structures.
     unsafe {
         let own = user.as_ptr().cast::<TOKEN_USER>().read().User.Sid;
-        let known = (!owner.is_null() && EqualSid(owner, own) != 0, if owner.is_null() { None } else { name_of(owner) });
+        // What an administrator makes belongs to the group of administrators.
+        let made = maker.as_ptr().cast::<TOKEN_OWNER>().read().Owner;
+        let mine = !owner.is_null() && [own, made].iter().any(|one| EqualSid(owner, *one) != 0);
+        let known = (mine, if owner.is_null() { None } else { name_of(owner) });
         LocalFree(descriptor.cast());
         Ok(known)
     }

@@ -6,7 +6,7 @@ use crate::document::shortened;
 use crate::driver::Consent;
 use crate::guide::Tool;
 use crate::inquiry::{Inquiry, Stop, known};
-use crate::observation::{FileKind, Piece, ProgramCopy, Run, RunEnd, StartEffect, StartFailure};
+use crate::observation::{FileKind, Os, Piece, ProgramCopy, Run, RunEnd, StartEffect, StartFailure};
 use crate::prelude::*;
 use crate::text::{join_words, seconds};
 use crate::version::{self, Version};
@@ -127,6 +127,10 @@ pub(in crate::assess) fn said(run: &Run) -> String {
 
 /// The version that a file states, where one can be told without starting it.
 pub(super) fn stated(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Option<Version>, Stop> {
+    // There it would be asked in vain.
+    if inquiry.os()? == Some(Os::Linux) {
+        return Ok(None);
+    }
     let text = known(inquiry.file_version(&copy.path))?.and_then(Option::as_deref);
     Ok(text.and_then(|text| Version::parse(text).ok()))
 }

@@ -10,6 +10,7 @@ use crate::read::reserved_ports;
 use crate::run::{Limits, run};
 use crate::windows_calls as call;
 use std::net::IpAddr;
+use std::sync::OnceLock;
 
 /// Who holds a port.
 pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
@@ -61,18 +62,31 @@ pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
 
 /// A port that the system refuses: it has reserved the number for itself, or a program holds it for itself alone.
 pub(in crate::live) fn refused(place: &PortPlace) -> Binding {
-    let family = if place.address.as_deref().is_some_and(|address| address.contains(':')) { "ipv6" } else { "ipv4" };
-    let protocol = format!("protocol={}", if place.protocol == Protocol::Tcp { "tcp" } else { "udp" });
-    let words = ["interface", family, "show", "excludedportrange", &protocol].map(ToOwned::to_owned);
-    let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default() };
-    let text = run(&super::own_program("netsh.exe"), &words, None, &limits).stdout;
-    if reserved_ports(&text).iter().any(|(first, last)| (*first..=*last).contains(&place.port)) {
+    let newer = place.address.as_deref().is_some_and(|address| address.contains(':'));
+    if reserved(newer, place.protocol).iter().any(|(first, last)| (*first..=*last).contains(&place.port)) {
         Binding::Reserved
     } else if listener(place).is_some() {
         Binding::Held
     } else {
         Binding::Denied(None)
     }
+}
+
+/// The ranges of ports that the system has reserved, asked once for each family and protocol: a free port is looked for among many.
+fn reserved(newer: bool, protocol: Protocol) -> &'static [(u16, u16)] {
+    static KNOWN: [OnceLock<Vec<(u16, u16)>>; 4] = [const { OnceLock::new() }; 4];
+    let [a, b, c, d] = &KNOWN;
+    let (known, family, protocol) = match (newer, protocol) {
+        (false, Protocol::Tcp) => (a, "ipv4", "protocol=tcp"),
+        (false, Protocol::Udp) => (b, "ipv4", "protocol=udp"),
+        (true, Protocol::Tcp) => (c, "ipv6", "protocol=tcp"),
+        (true, Protocol::Udp) => (d, "ipv6", "protocol=udp"),
+    };
+    known.get_or_init(|| {
+        let words = ["interface", family, "show", "excludedportrange", protocol].map(ToOwned::to_owned);
+        let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default() };
+        reserved_ports(&run(&super::own_program("netsh.exe"), &words, None, &limits).stdout)
+    })
 }
 
 /// Whether a program has a port on an address of its own: the system lets two share a number, of which one answers on all other addresses,
