@@ -81,6 +81,10 @@ pub struct Particulars {
     pub group: Option<String>,
     /// It ends by itself: waiting may be enough.
     pub passing: bool,
+    /// It is this person's own, or theirs to change without admin rights.
+    pub own: bool,
+    /// It is switched on and was not started.
+    pub not_started: bool,
     /// It is somebody else's, so that changing it takes admin rights.
     pub foreign: bool,
     /// How much is missing.

@@ -95,6 +95,23 @@ fn a_program_of_windows_does_not_stand_for_one_of_the_linux_inside() {
 }
 
 #[rstest]
+#[case::room_outside(
+    "[[filesystem]]\nat = \"/\"\navailable = \"3 GB\"\noutside = \"/mnt/c\"\n",
+    "disk = \"12 GB\"",
+    "On the Windows side, free at least 9 GB on the disk"
+)]
+#[case::memory("[memory]\ntotal = \"4 GB\"\n", "memory = \"8 GB\"", "`[wsl2]` and `memory=9GB`")]
+#[case::cores("[cores]\nonline = 2\n", "cores = 4", "`[wsl2]` and `processors=4`")]
+fn a_linux_inside_windows_is_mended_on_the_windows_side(#[case] machine: &str, #[case] subject: &str, #[case] words: &str) {
+    let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
+    let inside = LINUX.replace("os = \"linux\"", "os = \"linux\"\nflags = [\"wsl\"]");
+    let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{inside}{machine}");
+    let report = Preflight::new(&guide).run(&Described::parse(&text).unwrap()).unwrap();
+    let say = &report.settled.first().unwrap().fixes.first().unwrap().say;
+    assert!(say.contains(words), "{say}");
+}
+
+#[rstest]
 #[case::missing("managers = []\n", Some("The command winget is not here"))]
 #[case::there("managers = [\"winget\"]\n", None)]
 fn a_manager_that_is_missing_is_told_before_its_command(#[case] managers: &str, #[case] caution: Option<&str>) {

@@ -139,7 +139,13 @@ fn named(guide: &Guide, parts: &[usize], requirement: &Requirement) -> String {
 }
 
 fn about(room: &DiskRoom, short_by: Option<Size>) -> Particulars {
-    Particulars { path: Some(room.existing.clone()), short_by, ..Particulars::default() }
+    // Room that is made in a Linux inside Windows gives Windows none back: it is its disk that must be looked at.
+    let outside = match &room.limited_by {
+        Some(DiskLimit::Outside(place)) => Some(place.clone()),
+        Some(DiskLimit::Quota) | None => None,
+    };
+    let inside = outside.is_none();
+    Particulars { path: outside.or_else(|| Some(room.existing.clone())), foreign: !inside, short_by, ..Particulars::default() }
 }
 
 /// Why the place will not do by itself.

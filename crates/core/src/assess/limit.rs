@@ -25,7 +25,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Limit) -> Result<Finding,
             let message = format!("The limit for {what} is {number}, and {needed} is needed.{yourself}");
             let mut finding =
                 Finding::unmet(Cause::LimitLow, message).found(number.to_string()).wanted(format!("{needed} or more"));
-            finding.particulars.passing = !yourself.is_empty();
+            finding.particulars.own = !yourself.is_empty();
             finding
         }
     })

@@ -17,7 +17,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Finding, 
     };
     let particulars = Particulars {
         path: Some(state.path.clone()),
-        passing: state.mine == Some(true),
+        own: state.mine == Some(true),
         foreign,
         alike: state.alike.clone(),
         ..Particulars::default()

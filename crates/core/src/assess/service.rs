@@ -27,7 +27,11 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Service) -> Result<Findin
         }
     };
     let finding = finding.with(Particulars { port: Some(wanted.port), ..Particulars::default() });
-    if is_here(&wanted.host) { with_stopped(inquiry, finding, &names_for_port(wanted.port)) } else { Ok(finding) }
+    if finding.cause != Some(Cause::ServiceRefused) || !is_here(&wanted.host) {
+        return Ok(finding);
+    }
+    let names = names_for_port(inquiry, wanted.port)?;
+    with_stopped(inquiry, finding, &names)
 }
 
 fn connected(place: &str, connection: &Connection) -> Finding {

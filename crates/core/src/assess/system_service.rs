@@ -3,30 +3,39 @@
 use crate::cause::Cause;
 use crate::finding::{Finding, StoppedService};
 use crate::inquiry::{Inquiry, Stop, known};
-use crate::observation::SystemService;
+use crate::observation::{Os, SystemService};
 use crate::prelude::*;
 use crate::probe::Probe;
 
-/// The services that usually listen on a port (IANA's registry of service names and port numbers), as packages call them.
-const BY_PORT: [(u16, &[&str]); 9] = [
-    (22, &["ssh", "sshd"]),
-    (1883, &["mosquitto"]),
-    (3306, &["mysql", "mariadb", "MySQL80"]),
-    (5432, &["postgresql", "postgresql-x64-17", "postgresql-x64-16"]),
-    (5672, &["rabbitmq-server", "RabbitMQ"]),
-    (6379, &["redis-server", "redis", "Redis"]),
-    (8086, &["influxdb"]),
-    (11211, &["memcached"]),
-    (27017, &["mongod", "MongoDB"]),
+/// The services that usually listen on a port (IANA's registry of service names and port numbers), as packages call them on Linux and as
+/// installers do on Windows.
+const BY_PORT: [(u16, &[&str], &[&str]); 9] = [
+    (22, &["ssh", "sshd"], &["sshd"]),
+    (1883, &["mosquitto"], &["mosquitto"]),
+    (3306, &["mysql", "mariadb"], &["MySQL84", "MySQL80", "MariaDB"]),
+    (5432, &["postgresql"], &["postgresql-x64-18", "postgresql-x64-17", "postgresql-x64-16", "postgresql-x64-15"]),
+    (5672, &["rabbitmq-server"], &["RabbitMQ"]),
+    (6379, &["redis-server", "redis"], &["Redis"]),
+    (8086, &["influxdb"], &["influxdb"]),
+    (11_211, &["memcached"], &["memcached"]),
+    (27_017, &["mongod"], &["MongoDB"]),
 ];
 
 /// A few sockets are not called by their service's name.
 const BY_SOCKET: [(&str, &str); 3] = [(".s.PGSQL", "postgresql"), ("openssh-ssh-agent", "ssh-agent"), ("mysqld", "mysql")];
 
-/// What the service behind a port may be called.
-pub(super) fn names_for_port(port: u16) -> Vec<String> {
-    let names = BY_PORT.iter().find(|(number, _)| *number == port).map_or(&[][..], |(_, names)| names);
-    names.iter().map(|name| (*name).to_owned()).collect()
+/// What the service behind a port may be called on this system.
+///
+/// # Errors
+/// When it is not known yet which system this is.
+pub(super) fn names_for_port(inquiry: &mut Inquiry<'_>, port: u16) -> Result<Vec<String>, Stop> {
+    let Some((_, linux, windows)) = BY_PORT.iter().find(|(number, ..)| *number == port) else { return Ok(Vec::new()) };
+    let names = match inquiry.os()? {
+        Some(Os::Linux) => *linux,
+        Some(Os::Windows) => *windows,
+        Some(Os::Macos) | None => &[],
+    };
+    Ok(names.iter().map(|name| (*name).to_owned()).collect())
 }
 
 /// What the service behind a socket may be called: mostly as its file is.

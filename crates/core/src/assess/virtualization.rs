@@ -78,7 +78,7 @@ fn by_feature(inquiry: &mut Inquiry<'_>) -> Result<Finding, Stop> {
              or has not been restarted since.",
         )
         .found("not started")
-        .with(Particulars { passing: true, ..Particulars::default() }),
+        .with(Particulars { not_started: true, ..Particulars::default() }),
         (Some(true), _) => usable(),
         (Some(false), _) => Finding::unmet(
             Cause::VirtFeatureOff,

@@ -312,6 +312,14 @@ impl Case<'_> {
     }
 
     fn free_space(&self) -> Fix {
+        if self.finding.particulars.foreign {
+            let short = self.finding.particulars.short_by.map_or_else(|| "enough".to_owned(), |size| size.to_string());
+            return Fix::say(format!(
+                "On the Windows side, free at least {short} on the disk that is seen from here as {}. What is deleted in this Linux gives \
+                 Windows nothing back by itself.",
+                self.path()
+            ));
+        }
         let short = self.finding.particulars.short_by.map_or_else(|| "enough".to_owned(), |size| size.to_string());
         let mut fix = Fix::say(format!(
             "Free at least {short} on the disk that holds {}, or move the folder to a larger disk.",
@@ -326,7 +334,7 @@ impl Case<'_> {
 
     /// The system starts its hypervisor or not as its start settings say (bcdedit, in Microsoft's reference of commands).
     fn switch_feature_on(&self) -> Fix {
-        if self.finding.particulars.passing {
+        if self.finding.particulars.not_started {
             let say =
                 "Have the system start its hypervisor from the next restart on, in a terminal that was started as administrator.";
             let mut fix = self.admin_step(say, &["bcdedit /set hypervisorlaunchtype auto"]);

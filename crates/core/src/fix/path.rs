@@ -115,7 +115,7 @@ fn writable(fault: &Case<'_>, folder: bool) -> Fix {
     let path = fault.path();
     let windows = fault.bench.os == Some(Os::Windows);
     // What is one's own needs no admin rights.
-    let is_own = fault.finding.particulars.passing;
+    let is_own = fault.finding.particulars.own;
     match user(fault).filter(|_| fault.bench.os.is_some()) {
         Some(user) if is_own && windows && folder => {
             Fix { run: vec![own(fault, user, folder)], ..Fix::say(format!("Let yourself write to {path}.")) }

@@ -73,7 +73,7 @@ fn variable(fault: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) 
 
 fn limit(fault: &Case<'_>, name: &str, needed: u64) -> Fix {
     let linux = fault.bench.os == Some(Os::Linux);
-    let own = fault.finding.particulars.passing;
+    let own = fault.finding.particulars.own;
     match name {
         "open-files" | "processes" if own && fault.unix() => {
             let letter = if name == "processes" { 'u' } else { 'n' };

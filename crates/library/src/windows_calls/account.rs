@@ -13,9 +13,9 @@ use windows_sys::Win32::Security::Authorization::{GetNamedSecurityInfoW, SE_FILE
 use windows_sys::Win32::Security::{
     ACCESS_ALLOWED_ACE, ACL, DACL_SECURITY_INFORMATION, EqualSid, GetAce, GetTokenInformation, INHERIT_ONLY_ACE, IsWellKnownSid,
     LookupAccountNameW, LookupAccountSidW, OWNER_SECURITY_INFORMATION, PSID, SID_AND_ATTRIBUTES, TOKEN_ELEVATION, TOKEN_GROUPS,
-    TOKEN_INFORMATION_CLASS, TOKEN_OWNER, TOKEN_QUERY, TOKEN_USER, TokenElevation, TokenGroups, TokenOwner, TokenUser, WELL_KNOWN_SID_TYPE,
-    WinBuiltinAdministratorsSid, WinBuiltinHyperVAdminsSid, WinBuiltinPowerUsersSid, WinBuiltinRemoteDesktopUsersSid,
-    WinBuiltinUsersSid, WinCreatorOwnerRightsSid, WinCreatorOwnerSid, WinLocalSystemSid,
+    TOKEN_INFORMATION_CLASS, TOKEN_OWNER, TOKEN_QUERY, TOKEN_USER, TokenElevation, TokenGroups, TokenOwner, TokenUser,
+    WELL_KNOWN_SID_TYPE, WinBuiltinAdministratorsSid, WinBuiltinHyperVAdminsSid, WinBuiltinPowerUsersSid,
+    WinBuiltinRemoteDesktopUsersSid, WinBuiltinUsersSid, WinCreatorOwnerRightsSid, WinCreatorOwnerSid, WinLocalSystemSid,
 };
 use windows_sys::Win32::System::Threading::{GetCurrentProcess, OpenProcessToken};
 

@@ -11,7 +11,7 @@ use crate::driver::Consent;
 use crate::finding::{Finding, Particulars, Verdict};
 use crate::guide::{Existence, Requirement, Tool};
 use crate::inquiry::{Inquiry, Stop, known};
-use crate::observation::{FileKind, Pinned, ProgramCopy};
+use crate::observation::{FileKind, Pinned, ProgramCopy, StartEffect};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::text::{capitalised, join_words};
@@ -109,7 +109,10 @@ fn elsewhere<'a>(inquiry: &mut Inquiry<'a>, tool: &Tool) -> Result<Option<(Strin
     for name in &tool.names {
         // Where nobody can look, what PATH has is known all the same.
         let copies = known(inquiry.program_elsewhere(name))?.map_or(&[][..], Vec::as_slice);
-        let may_do = |copy: &&ProgramCopy| copy.executable && copy.kind != FileKind::Placeholder && copy.lacks.is_empty();
+        let may_do = |copy: &&ProgramCopy| {
+            let starts = copy.kind != FileKind::Placeholder && copy.start != StartEffect::Question;
+            copy.executable && starts && copy.lacks.is_empty()
+        };
         if let Some(copy) = copies.iter().find(may_do) {
             return Ok(Some((name.clone(), copy)));
         }
