@@ -23,6 +23,8 @@ struct Situation {
     name: String,
     who: String,
     shell: String,
+    /// The system's service manager is booted before the rest is prepared.
+    boots: bool,
     prepare: String,
     session: String,
     late: String,
@@ -40,6 +42,7 @@ fn situations() -> Vec<Situation> {
             name: text("name").unwrap(),
             who: text("who").unwrap_or_else(|| "skipper".into()),
             shell: text("shell").unwrap_or_else(|| "bash".into()),
+            boots: situation.get("boots").is_some_and(|boots| boots.as_bool().unwrap()),
             prepare: text("prepare").unwrap_or_default(),
             session: text("session").unwrap_or_default(),
             late: text("late").unwrap_or_default(),
@@ -57,6 +60,7 @@ struct Root {
     shell: Child,
     folder: tempfile::TempDir,
     who: String,
+    booted: bool,
 }
 
 /// The base root; `THROWAWAY_ROOT` says where it is.
@@ -72,7 +76,7 @@ impl Root {
         let folder = tempfile::tempdir().unwrap();
         let arguments = ["--mount", "--pid", "--net", "--uts", "--fork", "--kill-child", "sh"];
         let shell = Command::new("unshare").args(arguments).stdin(Stdio::piped()).stdout(Stdio::piped()).spawn().unwrap();
-        let mut root = Self { shell, folder, who: who.to_owned() };
+        let mut root = Self { shell, folder, who: who.to_owned(), booted: false };
         let (base, place) = (base(), root.folder.path().display().to_string());
         let program = env!("CARGO_BIN_EXE_setup-ready");
         root.host(&format!(
@@ -126,12 +130,28 @@ impl Root {
         ))
     }
 
+    /// Boots the service manager.
+    fn boot(&mut self) -> String {
+        self.booted = true;
+        self.prepare(include_str!("carried_out/boot.sh"))
+    }
+
+    /// How the root is entered: from among the processes of the service manager, where it was booted.
+    fn enter(&self) -> String {
+        let root = format!("{}/root", self.folder.path().display());
+        if self.booted {
+            format!("chroot {root} nsenter -t $(cat {root}/run/init) -m -p -C -r")
+        } else {
+            format!("chroot {root}")
+        }
+    }
+
     /// What comes of lines that the person types after a new sign-in, in the project's folder. They answer yes to whatever is asked.
     fn sign_in(&mut self, lines: &str) -> String {
-        let (place, who) = (self.folder.path().display().to_string(), self.who.clone());
+        let (place, who, enter) = (self.folder.path().display().to_string(), self.who.clone(), self.enter());
         self.host(&format!(
             "cat > {place}/root/run/lines << 'THE END OF IT'\ncd ~/project\n{lines}\nTHE END OF IT\nchmod 644 {place}/root/run/lines
-            yes | chroot {place}/root su -l {who} -c \"$(cat {place}/root/run/lines)\""
+            yes | {enter} su -l {who} -c \"$(cat {place}/root/run/lines)\""
         ))
     }
 
@@ -178,7 +198,8 @@ fn carry_out(situation: &Situation) -> Outcome {
     if situation.shell != "bash" {
         root.prepare(&format!("usermod --shell /usr/bin/{} {}", situation.shell, situation.who));
     }
-    let mut log = root.prepare(&situation.prepare);
+    let mut log = if situation.boots { root.boot() } else { String::new() };
+    log += &root.prepare(&situation.prepare);
     // Who is signed in while it happens keeps the groups of then.
     let session = if situation.late.is_empty() { situation.session.clone() } else { format!("sudo sh -c '{}'", situation.late) };
     let written = root.sign_in(&format!("{session}\n{}", preflight()));

@@ -81,18 +81,28 @@ pub struct Particulars {
     pub group: Option<String>,
     /// It ends by itself: waiting may be enough.
     pub passing: bool,
-    /// It is this person's own, or theirs to change without admin rights.
-    pub own: bool,
+    /// Whose it is.
+    pub whose: Whose,
     /// It is switched on and was not started.
     pub not_started: bool,
-    /// It is somebody else's, so that changing it takes admin rights.
-    pub foreign: bool,
     /// How much is missing.
     pub short_by: Option<Size>,
     /// The name of something in the place where it should be, which differs only in upper and lower case.
     pub alike: Option<String>,
     /// The service of the system that is here and does not run.
     pub service: Option<StoppedService>,
+}
+
+/// Whose something is: who may change it.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+pub enum Whose {
+    /// It is not known, or does not matter.
+    #[default]
+    Unknown,
+    /// This person's own, or theirs to change without admin rights.
+    Own,
+    /// Somebody else's, so that changing it takes admin rights, or is done outside.
+    Foreign,
 }
 
 /// A service of the system that is here and does not run.

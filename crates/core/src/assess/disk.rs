@@ -1,7 +1,7 @@
 //! `disk`: this user can write that much at that place, together with all others on that filesystem.
 
 use crate::cause::Cause;
-use crate::finding::{Finding, Particulars, Verdict};
+use crate::finding::{Finding, Particulars, Verdict, Whose};
 use crate::guide::{Disk, Guide, Requirement, Subject};
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::{DiskLimit, DiskRoom};
@@ -145,7 +145,12 @@ fn about(room: &DiskRoom, short_by: Option<Size>) -> Particulars {
         Some(DiskLimit::Quota) | None => None,
     };
     let inside = outside.is_none();
-    Particulars { path: outside.or_else(|| Some(room.existing.clone())), foreign: !inside, short_by, ..Particulars::default() }
+    Particulars {
+        path: outside.or_else(|| Some(room.existing.clone())),
+        whose: if inside { Whose::Unknown } else { Whose::Foreign },
+        short_by,
+        ..Particulars::default()
+    }
 }
 
 /// Why the place will not do by itself.

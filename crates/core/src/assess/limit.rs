@@ -1,7 +1,7 @@
 //! `limit`: the one in force for this user is high enough, or the ability is there.
 
 use crate::cause::Cause;
-use crate::finding::Finding;
+use crate::finding::{Finding, Whose};
 use crate::guide::Limit;
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::LimitState;
@@ -25,7 +25,7 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Limit) -> Result<Finding,
             let message = format!("The limit for {what} is {number}, and {needed} is needed.{yourself}");
             let mut finding =
                 Finding::unmet(Cause::LimitLow, message).found(number.to_string()).wanted(format!("{needed} or more"));
-            finding.particulars.own = !yourself.is_empty();
+            finding.particulars.whose = if yourself.is_empty() { Whose::Unknown } else { Whose::Own };
             finding
         }
     })

@@ -1,7 +1,7 @@
 //! `file` and `folder`: all that is stated about it holds.
 
 use crate::cause::Cause;
-use crate::finding::{Finding, Particulars};
+use crate::finding::{Finding, Particulars, Whose};
 use crate::guide::{Existence, Path, PathKind};
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::{Nature, PathState};
@@ -11,17 +11,13 @@ use crate::text::join_words;
 pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Finding, Stop> {
     let state = inquiry.path(&wanted.path, wanted.contains.as_ref())?;
     let finding = judge(wanted, state);
-    let foreign = match state.nature {
-        Nature::Missing | Nature::Dangling(_) => !state.writable,
-        Nature::File | Nature::Folder | Nature::Other => state.mine == Some(false),
+    let whose = match (&state.nature, state.mine) {
+        (Nature::Missing | Nature::Dangling(_), _) if !state.writable => Whose::Foreign,
+        (Nature::Missing | Nature::Dangling(_), _) | (_, None) => Whose::Unknown,
+        (_, Some(true)) => Whose::Own,
+        (_, Some(false)) => Whose::Foreign,
     };
-    let particulars = Particulars {
-        path: Some(state.path.clone()),
-        own: state.mine == Some(true),
-        foreign,
-        alike: state.alike.clone(),
-        ..Particulars::default()
-    };
+    let particulars = Particulars { path: Some(state.path.clone()), whose, alike: state.alike.clone(), ..Particulars::default() };
     Ok(finding.with(particulars))
 }
 

@@ -3,7 +3,7 @@
 use super::case::Case;
 use super::{Bench, Fix};
 use crate::cause::Cause;
-use crate::finding::Finding;
+use crate::finding::{Finding, Whose};
 use crate::guide::{Edit, Requirement, Subject, Then};
 use crate::observation::Os;
 use crate::prelude::*;
@@ -312,7 +312,7 @@ impl Case<'_> {
     }
 
     fn free_space(&self) -> Fix {
-        if self.finding.particulars.foreign {
+        if self.finding.particulars.whose == Whose::Foreign {
             let short = self.finding.particulars.short_by.map_or_else(|| "enough".to_owned(), |size| size.to_string());
             return Fix::say(format!(
                 "On the Windows side, free at least {short} on the disk that is seen from here as {}. What is deleted in this Linux gives \

@@ -3,6 +3,7 @@
 use super::Fix;
 use super::case::Case;
 use crate::cause::Cause;
+use crate::finding::Whose;
 use crate::guide::{PathKind, Subject};
 use crate::observation::Os;
 use crate::prelude::*;
@@ -29,7 +30,9 @@ pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
         Cause::PathMissing if folder => {
             let mut commands = vec![make];
             // What is made with admin rights belongs to the administrator.
-            commands.extend(user(fault).filter(|_| fault.finding.particulars.foreign).map(|user| own(fault, user, folder)));
+            commands.extend(
+                user(fault).filter(|_| fault.finding.particulars.whose == Whose::Foreign).map(|user| own(fault, user, folder)),
+            );
             step(fault, format!("Make the folder {path}."), &commands)
         }
         Cause::PathMissing => {
@@ -67,7 +70,7 @@ fn step(fault: &Case<'_>, say: String, commands: &[String]) -> Fix {
     if fault.bench.os.is_none() {
         return Fix::say(say);
     }
-    if fault.finding.particulars.foreign {
+    if fault.finding.particulars.whose == Whose::Foreign {
         return fault.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
     }
     Fix { run: commands.to_vec(), ..Fix::say(say) }
@@ -115,7 +118,7 @@ fn writable(fault: &Case<'_>, folder: bool) -> Fix {
     let path = fault.path();
     let windows = fault.bench.os == Some(Os::Windows);
     // What is one's own needs no admin rights.
-    let is_own = fault.finding.particulars.own;
+    let is_own = fault.finding.particulars.whose == Whose::Own;
     match user(fault).filter(|_| fault.bench.os.is_some()) {
         Some(user) if is_own && windows && folder => {
             Fix { run: vec![own(fault, user, folder)], ..Fix::say(format!("Let yourself write to {path}.")) }

@@ -5,6 +5,7 @@
 use super::Fix;
 use super::case::Case;
 use crate::cause::Cause;
+use crate::finding::Whose;
 use crate::guide::{Edit, Subject, Then};
 use crate::observation::Os;
 use crate::prelude::*;
@@ -73,7 +74,7 @@ fn variable(fault: &Case<'_>, cause: Cause, name: &str, env_file: Option<&str>) 
 
 fn limit(fault: &Case<'_>, name: &str, needed: u64) -> Fix {
     let linux = fault.bench.os == Some(Os::Linux);
-    let own = fault.finding.particulars.own;
+    let own = fault.finding.particulars.whose == Whose::Own;
     match name {
         "open-files" | "processes" if own && fault.unix() => {
             let letter = if name == "processes" { 'u' } else { 'n' };
