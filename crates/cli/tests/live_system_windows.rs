@@ -182,3 +182,21 @@ fn a_key_that_others_may_read_is_told_from_one_that_is_private() {
     let fix = &of(&report, "open")["fixes"][0]["run"][0];
     assert!(fix.as_str().unwrap().contains("/inheritance:r /grant:r"), "{fix}");
 }
+
+#[test]
+fn a_strangers_guide_opens_no_device_and_signs_in_nowhere() {
+    let bench = Bench::new(
+        "[require.share]\nfile = \"//buoy-host/share/key\"\n[require.pipe]\nsocket = '\\\\buoy-host\\pipe\\engine'
+         [require.console]\nfile = \"con\"\ncontains = \"x\"\n[require.env]\nvariable = \"BUOY_NOWHERE\"\nenv_file = \"CON\"
+         [require.pinned]\ntool = \"cmd\"\nversion_from = \"aux.txt\"\n[require.disk]\nfolder = '\\\\.\\PhysicalDrive0'
+         [require.room]\ndisk = \"1 MB\"\nat = '\\\\buoy-host\\share'\n[require.odd]\ntool = \"c:cmd\"\n",
+    );
+    let (_, report) = bench.report(&[], &["--time-limit", "5s"]);
+    for id in ["share", "pipe", "console", "env", "disk", "room"] {
+        let (verdict, cause, message) = essence(&report, id);
+        assert_eq!((verdict.as_str(), cause.as_str()), ("unknown", "could-not-look"), "{id}: {message}");
+        assert!(message.contains("is not opened: "), "{id}: {message}");
+    }
+    assert!(essence(&report, "share").2.contains("Windows would sign in there with your account"), "{report:#}");
+    assert_eq!(essence(&report, "odd").1, "tool-missing");
+}

@@ -320,7 +320,12 @@ fn type_name(value: &DeValue<'_>) -> &'static str {
 
 /// At most 60 characters of a stranger's word.
 pub fn shortened(text: &str) -> String {
-    let mut short: String = text.chars().take(60).collect();
+    shortened_to(text, 60)
+}
+
+/// The first so many characters of a text.
+pub fn shortened_to(text: &str, most: usize) -> String {
+    let mut short: String = text.chars().take(most).collect();
     if short.len() < text.len() {
         short.push('…');
     }

@@ -27,7 +27,7 @@ pub(crate) use tool::is_version_argument;
 
 use crate::cause::Cause;
 use crate::condition::Truth;
-use crate::document::shortened;
+use crate::document::shortened_to;
 use crate::finding::{Finding, Verdict};
 use crate::fix::{Fix, cheapest_first, suggest};
 use crate::guide::{Existence, Requirement, Subject};
@@ -196,12 +196,15 @@ fn blocked(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Optio
     Ok(Some(Finding::blocked(open, format!("Not checked yet: it needs {} first.", join_words(&titles, "and")))))
 }
 
+/// A reason of the system's is a sentence; what is longer is no reason.
+const LONGEST_REASON: usize = 240;
+
 fn no_answer(requirement: &Requirement, cause: Cause, reason: &str) -> Finding {
     let title = requirement.title();
     let message = if cause == Cause::NotSupportedHere {
         format!("{title} cannot be checked on this system: {reason}.")
     } else {
-        format!("Whether {title} is as needed could not be found out: {}.", shortened(reason))
+        format!("Whether {title} is as needed could not be found out: {}.", shortened_to(reason, LONGEST_REASON))
     };
     Finding::unknown(cause, message)
 }

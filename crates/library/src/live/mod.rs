@@ -124,8 +124,68 @@ fn pattern(source: Option<&String>) -> Option<Pattern> {
     source.and_then(|source| Pattern::new(source).ok())
 }
 
+impl Live {
+    /// Why what a stranger's guide names is not opened, where opening it would do more than looking.
+    fn refused(&self, probe: &Probe) -> Option<String> {
+        let (paths, may_be_device) = named(probe);
+        let own: Vec<&Path> = std::iter::once(self.folder.as_path()).chain(self.home.as_deref()).collect();
+        paths.into_iter().find_map(|named| {
+            let path = self.place(named);
+            let reason = os::elsewhere(&path, &own).or_else(|| if may_be_device { None } else { os::no_file(&path) });
+            reason.map(|reason| format!("{named} is not opened: {reason}"))
+        })
+    }
+}
+
+/// The paths that a guide names in a probe, and whether they may be those of devices and pipes.
+fn named(probe: &Probe) -> (Vec<&str>, bool) {
+    match probe {
+        Probe::Socket { path } | Probe::Device { path, .. } => (vec![path.as_str()], true),
+        Probe::Path { path, .. } | Probe::DiskRoom { path } | Probe::Checkout { path, .. } => (vec![path.as_str()], false),
+        Probe::Pinned { file, .. } => (vec![file.as_str()], false),
+        Probe::Variable { env_file, .. } | Probe::SettingNumber { env_file, .. } => {
+            (env_file.as_deref().into_iter().collect(), false)
+        }
+        Probe::Command { words, .. } => {
+            (words.first().map(String::as_str).filter(|word| word.contains(['/', '\\'])).into_iter().collect(), false)
+        }
+        Probe::System
+        | Probe::Surroundings
+        | Probe::Account
+        | Probe::DatabaseGroups
+        | Probe::Managers
+        | Probe::Program { .. }
+        | Probe::ProgramElsewhere { .. }
+        | Probe::Run { .. }
+        | Probe::FileVersion { .. }
+        | Probe::PortBinding(_)
+        | Probe::PortHolder(_)
+        | Probe::FreePort(_)
+        | Probe::Memory
+        | Probe::Cores
+        | Probe::Processor
+        | Probe::Hypervisor
+        | Probe::Group { .. }
+        | Probe::Connection { .. }
+        | Probe::Fetch { .. }
+        | Probe::Online
+        | Probe::SystemProxy
+        | Probe::SystemService { .. }
+        | Probe::Addresses { .. }
+        | Probe::Networks
+        | Probe::Limit { .. }
+        | Probe::Library { .. }
+        | Probe::Setting { .. }
+        | Probe::Candidate { .. }
+        | Probe::Module { .. } => (Vec::new(), false),
+    }
+}
+
 impl Host for Live {
     fn observe(&self, probe: &Probe) -> Observation {
+        if let Some(reason) = self.refused(probe) {
+            return Observation::CouldNotLook(reason);
+        }
         match probe {
             Probe::System => os::system(),
             Probe::Surroundings => os::surroundings(&self.folder),

@@ -43,6 +43,8 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
 pub(super) fn files(folders: impl Iterator<Item = PathBuf>, name: &str) -> impl Iterator<Item = PathBuf> {
     folders
         .map(|folder| std::path::absolute(&folder).unwrap_or(folder))
+        // With a colon it would be a place of its own, on a drive or behind a file.
+        .filter(move |_| !(cfg!(windows) && name.contains(':')))
         .flat_map(move |folder| os::file_names(name).into_iter().map(move |file| folder.join(file)))
         .filter(|path| path.is_file())
 }

@@ -48,7 +48,11 @@ impl Secrets {
         read.sort();
         read.dedup();
         for file in read {
-            let text = super::place::text(&folder.join(file)).unwrap_or_default();
+            let path = folder.join(file);
+            if super::os::elsewhere(&path, &[folder]).is_some() || super::os::no_file(&path).is_some() {
+                continue;
+            }
+            let text = super::place::text(&path).unwrap_or_default();
             for (_, key, value) in env_entries(&text) {
                 let secret = files.iter().any(|(of, name, secret)| *of == file && *name == key && *secret);
                 keep(&mut values, value, secret);

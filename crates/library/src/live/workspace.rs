@@ -83,7 +83,8 @@ fn git_folder(root: &Path) -> Option<PathBuf> {
         return Some(path);
     }
     let text = super::place::text(&path).ok()?;
-    Some(root.join(text.trim().strip_prefix("gitdir:")?.trim()))
+    let named = root.join(text.trim().strip_prefix("gitdir:")?.trim());
+    os::elsewhere(&named, &[root]).is_none().then_some(named)
 }
 
 fn missing_submodules(root: &Path, prefix: &str, depth: usize, missing: &mut Vec<String>) {
@@ -91,7 +92,8 @@ fn missing_submodules(root: &Path, prefix: &str, depth: usize, missing: &mut Vec
     for path in submodule_paths(&text) {
         let name = format!("{prefix}{path}");
         let folder = root.join(&path);
-        if !folder.join(".git").exists() {
+        // What a working copy names on another machine is none of its parts.
+        if os::elsewhere(&folder, &[root]).is_some() || !folder.join(".git").exists() {
             missing.push(name);
         } else if depth < DEEPEST {
             missing_submodules(&folder, &format!("{name}/"), depth + 1, missing);

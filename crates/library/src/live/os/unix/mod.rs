@@ -47,6 +47,16 @@ pub(in crate::live) fn is_executable(path: &Path) -> bool {
     accessat(CWD, path, Access::EXEC_OK, AtFlags::EACCESS).is_ok()
 }
 
+/// Why a path on another machine is not looked at: here such places are mounted, and looked at like others.
+pub(in crate::live) fn elsewhere(_: &Path, _: &[&Path]) -> Option<String> {
+    None
+}
+
+/// Why a path that means a device is not looked at as a file: here that is told when it is opened.
+pub(in crate::live) fn no_file(_: &Path) -> Option<String> {
+    None
+}
+
 /// Which other program starts a file: here the system finds out by itself.
 ///
 /// # Errors

@@ -6,6 +6,7 @@ mod limit;
 mod network;
 mod place;
 mod registry;
+mod stranger;
 mod system;
 
 pub(in crate::live) use account::{account, database_groups, has_group};
@@ -13,6 +14,7 @@ pub(in crate::live) use file::{file_version, start_effect, started_by};
 pub(in crate::live) use limit::limit;
 pub(in crate::live) use network::{has_way_out, is_spoken_for, is_taken_beside, networks, port_holder, refused, system_proxy};
 pub(in crate::live) use place::{device, disk_room, open_file, path_state, socket};
+pub(in crate::live) use stranger::{elsewhere, no_file};
 pub(in crate::live) use system::{cores, hypervisor, memory, processor, surroundings, system, system_service};
 
 use crate::observation::{Observation, Piece};
