@@ -7,7 +7,6 @@
     clippy::panic,
     reason = "helpers of tests may be blunt"
 )]
-#![cfg(target_os = "linux")]
 
 mod bench;
 
@@ -80,7 +79,7 @@ fn walk_goes_from_not_ready_to_ready_and_remembers_the_place() {
     let mut walk = Running::start(&bench, &["walk"], Stdio::piped());
     let first = walk.until(PROMPT);
     assert!(first.contains("Stage 1 of 2: A place") && first.contains("Where charts go."), "{first}");
-    assert!(first.contains("mkdir -p /"), "{first}");
+    assert!(first.contains("mkdir "), "{first}");
     walk.types("");
     assert!(walk.until(PROMPT).contains("Nothing has changed yet. Still open: "));
     walk.types("row");
@@ -156,6 +155,7 @@ fn watch_looks_again_while_a_port_is_freed_and_a_folder_made_and_ends_when_ready
 }
 
 #[test]
+#[cfg(unix)]
 fn an_interruption_ends_both_at_once() {
     for arguments in [&["preflight", "--watch"][..], &["walk"]] {
         let bench = Bench::new(TWO_STAGES);
