@@ -78,9 +78,10 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, disk: &
     if sum > available {
         let short = Size(sum.0 - available.0);
         let message = format!(
-            "{} would fit alone, but {} must go on the same disk. Together they need {sum}, and {available} is free: {short} short.",
+            "{} would fit alone, but {} must go on the same disk. Together they need {sum}, and {available} {}: {short} short.",
             disk.size,
             named(guide, &here, requirement),
+            left(room),
         );
         let finding = Finding::unmet(Cause::DiskShortTogether, message).found(found).wanted(format!("{sum} free, together"));
         return Ok(finding.with(about(first, Some(short))));
@@ -153,6 +154,17 @@ fn about(room: &DiskRoom, short_by: Option<Size>) -> Particulars {
     }
 }
 
+/// For whom, or where, what is available is free; for a sentence.
+fn left(room: &DiskRoom) -> String {
+    match &room.limited_by {
+        Some(DiskLimit::Quota) => "is left of your quota".to_owned(),
+        Some(DiskLimit::Outside(outside)) => {
+            format!("is free on the Windows disk that holds this Linux (seen from here as {outside})")
+        }
+        None => "is free for you".to_owned(),
+    }
+}
+
 /// Why the place will not do by itself.
 fn unfit(disk: &Disk, room: &DiskRoom) -> Option<Finding> {
     let place = if room.existing == room.path {
@@ -171,14 +183,7 @@ fn unfit(disk: &Disk, room: &DiskRoom) -> Option<Finding> {
     }
     if room.available_bytes < disk.size.0 {
         let short = Size(disk.size.0 - room.available_bytes);
-        let left = match &room.limited_by {
-            Some(DiskLimit::Quota) => "is left of your quota".to_owned(),
-            Some(DiskLimit::Outside(outside)) => {
-                format!("is free on the Windows disk that holds this Linux (seen from here as {outside})")
-            }
-            None => "is free for you".to_owned(),
-        };
-        let message = format!("At {place}, {available} {left}, and {} is needed: {short} short.", disk.size);
+        let message = format!("At {place}, {available} {}, and {} is needed: {short} short.", left(room), disk.size);
         return Some(Finding::unmet(Cause::DiskShort, message).found(format!("{available} free")).with(about(room, Some(short))));
     }
     let (wanted, left) = disk.inodes.zip(room.available_inodes)?;

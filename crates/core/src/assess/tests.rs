@@ -360,7 +360,7 @@ fn disks_that_fit_alone_but_not_together_say_so_and_others_are_left_out() {
     let causes: Vec<Option<Cause>> = settled.iter().map(|one| one.finding.cause).collect();
     assert_eq!(causes, [Some(Cause::DiskShortTogether), Some(Cause::DiskShortTogether), None, None]);
     let expected = "6 GB would fit alone, but disk space at /b (12 GB) must go on the same disk. Together they need 18 GB, and 15 GB is \
-                    free: 3 GB short.";
+                    free for you: 3 GB short.";
     assert_eq!(settled[0].finding.message, expected);
 }
 
