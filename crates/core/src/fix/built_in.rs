@@ -1,7 +1,7 @@
 //! The fixes that the software knows itself, by cause.
 
 use super::case::Case;
-use super::{Bench, Fix};
+use super::{Bench, Fix, Shell};
 use crate::cause::Cause;
 use crate::finding::{Finding, Whose};
 use crate::guide::{Edit, Requirement, Subject, Then};
@@ -260,7 +260,6 @@ impl Case<'_> {
         if particulars.passing {
             return vec![Fix::say("Wait until that connection has ended, then check again.")];
         }
-        let unix = matches!(self.bench.os, Some(Os::Linux | Os::Macos));
         let Some(holder) = &particulars.holder else {
             let mut fix = Fix::say("Find out which program it is, and ask its owner to stop it.");
             if let Some(port) = particulars.port.filter(|_| self.bench.os == Some(Os::Linux)) {
@@ -271,9 +270,18 @@ impl Case<'_> {
             return vec![fix];
         };
         let mut fix = Fix::say(format!("Stop {holder}, in the way it was started if you can."));
-        // Only a process whose number is known, and only where the command means the same everywhere.
-        if let Some(pid) = particulars.pid.filter(|_| unix) {
-            fix.run = vec![format!("kill {pid}")];
+        // Only a process whose number is known, and never Windows itself, which has the lowest ones.
+        let windows = self.bench.os == Some(Os::Windows);
+        let command = |pid: u32| match self.bench.shell {
+            Shell::PowerShell => Some(format!("Stop-Process -Id {pid}")),
+            Shell::Cmd => Some(format!("taskkill /f /pid {pid}")),
+            // There such a shell has numbers of its own.
+            Shell::Posix | Shell::Fish if windows => None,
+            Shell::Posix | Shell::Fish => Some(format!("kill {pid}")),
+        };
+        let pid = particulars.pid.filter(|pid| self.bench.os.is_some() && !(windows && *pid <= 4));
+        if let Some(command) = pid.and_then(command) {
+            fix.run = vec![command];
             fix.caution = Some("Whatever it was doing is lost: look at what it is before you stop it.".to_owned());
         }
         vec![fix]

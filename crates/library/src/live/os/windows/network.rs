@@ -18,7 +18,12 @@ pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
     let pid = listener(place).filter(|pid| *pid != 0);
     Observation::PortHolder(pid.map(|pid| {
         let processes = call::processes().unwrap_or_default();
-        let name = processes.into_iter().find(|process| process.id == pid).map(|process| process.name);
+        // Guides name programs as they do on other systems.
+        let plain = |name: String| {
+            let stem = name.to_ascii_lowercase().strip_suffix(".exe").map(str::len);
+            stem.and_then(|length| name.get(..length)).map_or_else(|| name.clone(), ToOwned::to_owned)
+        };
+        let name = processes.into_iter().find(|process| process.id == pid).map(|process| plain(process.name));
         Holder { pid: Some(pid), name, command: None, user: None, outgoing: None }
     }))
 }
