@@ -178,7 +178,7 @@ fn a_key_that_others_may_read_is_told_from_one_that_is_private() {
     }
     let report = bench.report(&[], &[]).1;
     causes_are(&report, &[("open", "path-mode"), ("closed", "")]);
-    assert!(essence(&report, "open").2.ends_with("and only you may use it."), "{report:#}");
+    assert!(essence(&report, "open").2.ends_with("but only you should be able to use it."), "{report:#}");
     let fix = &of(&report, "open")["fixes"][0]["run"][0];
     assert!(fix.as_str().unwrap().contains("/inheritance:r /grant:r"), "{fix}");
 }

@@ -41,7 +41,7 @@ const VIRTUAL: &str = "virtualization = \"usable\"";
     PC,
     "[[file]]\npath = \"key\"\nopen_to = [\"Users\"]\n",
     "file = \"key\"\nmode = \"400\"",
-    "key can be read or changed by Users, and only you may read it."
+    "key can be read or changed by Users, but only you should be able to read it."
 )]
 #[case::not_started(
     "virt-feature-off",

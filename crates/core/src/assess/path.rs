@@ -92,8 +92,10 @@ fn rights(wanted: &Path, state: &PathState) -> Option<Finding> {
                 let others = state.open_to.as_deref().unwrap_or_default();
                 if !others.is_empty() {
                     let others = join_words(others, "and");
-                    let message =
-                        format!("{path} can be read or changed by {others}, and only you may{}.", meaning_of_private(mode));
+                    let message = format!(
+                        "{path} can be read or changed by {others}, but only you should be able to{}.",
+                        meaning_of_private(mode)
+                    );
                     return Some(Finding::unmet(Cause::PathMode, message).found("open to others").wanted("only for you"));
                 }
             }
