@@ -189,7 +189,8 @@ fn a_strangers_guide_opens_no_device_and_signs_in_nowhere() {
         "[require.share]\nfile = \"//buoy-host/share/key\"\n[require.pipe]\nsocket = '\\\\buoy-host\\pipe\\engine'
          [require.console]\nfile = \"con\"\ncontains = \"x\"\n[require.env]\nvariable = \"BUOY_NOWHERE\"\nenv_file = \"CON\"
          [require.pinned]\ntool = \"cmd\"\nversion_from = \"aux.txt\"\n[require.disk]\nfolder = '\\\\.\\PhysicalDrive0'
-         [require.room]\ndisk = \"1 MB\"\nat = '\\\\buoy-host\\share'\n[require.odd]\ntool = \"c:cmd\"\n",
+         [require.room]\ndisk = \"1 MB\"\nat = '\\\\buoy-host\\share'\n[require.odd]\ntool = \"c:cmd\"
+         [require.line]\ndevice = \"COM9\"\n",
     );
     let (_, report) = bench.report(&[], &["--time-limit", "5s"]);
     for id in ["share", "pipe", "console", "env", "disk", "room"] {
@@ -199,4 +200,6 @@ fn a_strangers_guide_opens_no_device_and_signs_in_nowhere() {
     }
     assert!(essence(&report, "share").2.contains("Windows would sign in there with your account"), "{report:#}");
     assert_eq!(essence(&report, "odd").1, "tool-missing");
+    // A serial line is looked up, and never opened.
+    assert_eq!(essence(&report, "line").1, "device-missing");
 }

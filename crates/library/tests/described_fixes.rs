@@ -130,6 +130,19 @@ fn a_manager_that_is_missing_is_told_before_its_command(#[case] managers: &str, 
     assert_eq!(fix.caution.as_deref().map(|said| said.split(':').next().unwrap()), caution);
 }
 
+#[rstest]
+#[case::at_home("\"wsl\"", false)]
+#[case::on_the_windows_side("\"wsl\", \"project-outside\"", true)]
+fn where_the_project_lies_is_told(#[case] flags: &str, #[case] outside: bool) {
+    let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\ncores = 1\n").unwrap();
+    let inside = LINUX.replace("os = \"linux\"", &format!("os = \"linux\"\nflags = [{flags}]"));
+    let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{inside}");
+    let report = Preflight::new(&guide).run(&Described::parse(&text).unwrap()).unwrap();
+    let words = report.surroundings.as_ref().unwrap().words().join(" ");
+    assert!(words.starts_with("a Linux inside Windows"));
+    assert_eq!(words.contains("on the Windows side, where they are slow and keep no permissions"), outside, "{words}");
+}
+
 #[test]
 fn permissions_on_the_windows_side_are_said_not_to_last() {
     let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\nfile = \"/mnt/c/key\"\nmode = \"600\"\n";

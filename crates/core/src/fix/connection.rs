@@ -73,7 +73,7 @@ fn tell_proxy(fault: &Case<'_>) -> Fix {
     let lines: Vec<String> = ["https_proxy", "http_proxy"].iter().map(|name| shell.set_for_good(name, fault.path())).collect();
     let mut fix = Fix::say("Tell programs in a terminal about the proxy, too.");
     match fault.bench.account.and_then(|account| account.startup_file.clone()) {
-        Some(file) => fix.edit = Some(Edit { file, append: lines.join("\n") }),
+        Some(file) => fix.edit = Some(Edit { file, append: lines.join("; ") }),
         None => fix.run = lines,
     }
     fix.then = Some(Then::NewShell);

@@ -70,13 +70,22 @@ fn look_at(path: &Path) -> (FileKind, StartEffect) {
     if os::is_placeholder(path) {
         return (FileKind::Placeholder, StartEffect::Quiet);
     }
-    let mut head = Vec::with_capacity(HEAD_BYTES);
-    let most = u64::try_from(HEAD_BYTES).unwrap_or(u64::MAX);
-    match File::open(path).and_then(|file| file.take(most).read_to_end(&mut head)) {
-        Ok(_) => (file_kind(&head), os::start_effect(path, &head)),
+    match head(path) {
+        Ok(head) => (file_kind(&head), os::start_effect(path, &head)),
         // Some programs may be started and not read.
         Err(_) => (FileKind::Unknown, StartEffect::Quiet),
     }
+}
+
+/// The first bytes of a file.
+///
+/// # Errors
+/// The system's.
+pub(super) fn head(path: &Path) -> std::io::Result<Vec<u8>> {
+    let mut head = Vec::with_capacity(HEAD_BYTES);
+    let most = u64::try_from(HEAD_BYTES).unwrap_or(u64::MAX);
+    File::open(path)?.take(most).read_to_end(&mut head)?;
+    Ok(head)
 }
 
 /// A guide at the home folder or at the root says nothing about whose programs lie below it.

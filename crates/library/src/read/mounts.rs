@@ -10,6 +10,11 @@ pub struct Mount {
 }
 
 impl Mount {
+    /// Whether it is a drive of Windows, shared with a Linux inside it (Microsoft's documentation of that).
+    pub fn is_of_windows(&self) -> bool {
+        matches!(self.kind.as_str(), "9p" | "drvfs" | "virtiofs")
+    }
+
     /// What is the same for two mounts that take their room from one pool although their device numbers differ: subvolumes of Btrfs,
     /// datasets of ZFS.
     pub fn pool(&self) -> Option<String> {
@@ -33,15 +38,13 @@ pub fn mount_of(mountinfo: &str, path: &str) -> Option<Mount> {
 /// The mount of the Windows disk that most likely holds this Linux as a file, seen from a folder that lies in that file itself: the system's
 /// drive. None from a folder that lies on the Windows side.
 pub fn windows_disk(mountinfo: &str, folder: &str) -> Option<Mount> {
-    // By the kinds that Windows shares its drives as (Microsoft's documentation of its Linux guest).
-    let is_shared = |mount: &Mount| matches!(mount.kind.as_str(), "9p" | "drvfs" | "virtiofs");
     let own = mount_of(mountinfo, folder)?;
-    if is_shared(&own) || own.kind == "tmpfs" {
+    if own.is_of_windows() || own.kind == "tmpfs" {
         return None;
     }
     let is_system_drive =
         |mount: &Mount| mount.source.get(..2).is_some_and(|drive| drive.eq_ignore_ascii_case("c:")) || mount.point == "/mnt/c";
-    mountinfo.lines().filter_map(mount).find(|mount| is_shared(mount) && is_system_drive(mount))
+    mountinfo.lines().filter_map(mount).find(|mount| mount.is_of_windows() && is_system_drive(mount))
 }
 
 fn mount(line: &str) -> Option<Mount> {

@@ -56,14 +56,14 @@ fn is_inside_windows() -> Option<bool> {
 pub(in crate::live) fn surroundings(folder: &Path) -> Observation {
     let wsl = is_inside_windows();
     let mounts = read_to_string("/proc/self/mountinfo").unwrap_or_default();
-    let kind = mount_of(&mounts, &folder.to_string_lossy()).map(|mount| mount.kind);
+    let mount = mount_of(&mounts, &folder.to_string_lossy());
     let group = read_to_string("/proc/1/cgroup").unwrap_or_default();
     let marked = CONTAINER_MARKS.iter().any(|mark| Path::new(mark).exists());
     let container = marked || std::env::var_os("container").is_some() || CONTAINER_GROUPS.iter().any(|word| group.contains(word));
     let flag = read_to_string("/proc/cpuinfo").ok().and_then(|text| cpuinfo_flags(&text, &["hypervisor"]));
     Observation::Surroundings(Surroundings {
         wsl,
-        outside: Some(wsl == Some(true) && kind.is_some_and(|kind| matches!(kind.as_str(), "9p" | "drvfs" | "virtiofs"))),
+        outside: Some(wsl == Some(true) && mount.is_some_and(|mount| mount.is_of_windows())),
         container: Some(container),
         virtual_machine: ask_processor().map(|(_, hypervisor)| hypervisor).or(flag),
         ci: Some(super::is_build_server()),

@@ -1,8 +1,9 @@
 //! What a program's file tells, without starting it.
 
 use super::registry;
+use crate::live::program::head;
 use crate::observation::{Observation, StartEffect};
-use crate::read::{HEAD_BYTES, open_command, opens_window, pe_resources, pe_version};
+use crate::read::{open_command, opens_window, pe_resources, pe_version};
 use std::fs::File;
 use std::io::{Read, Seek, SeekFrom};
 use std::path::{Path, PathBuf};
@@ -18,10 +19,8 @@ pub(in crate::live) fn start_effect(_: &Path, head: &[u8]) -> StartEffect {
 /// The version among the resources of a program's file.
 pub(in crate::live) fn file_version(path: &Path) -> Observation {
     let read = || -> std::io::Result<Option<String>> {
+        let Some(place) = pe_resources(&head(path)?) else { return Ok(None) };
         let mut file = File::open(path)?;
-        let mut head = Vec::with_capacity(HEAD_BYTES);
-        (&mut file).take(u64::try_from(HEAD_BYTES).unwrap_or(u64::MAX)).read_to_end(&mut head)?;
-        let Some(place) = pe_resources(&head) else { return Ok(None) };
         file.seek(SeekFrom::Start(place.offset))?;
         let mut resources = Vec::new();
         file.take(place.length.min(MOST_BYTES)).read_to_end(&mut resources)?;
@@ -43,11 +42,9 @@ pub(in crate::live) fn started_by(path: &Path, arguments: &[String]) -> Result<O
         registry::opens(&extension).ok_or_else(|| format!("no program is set to open files that end in .{extension}"))?;
     let mut words = open_command(&template, &path.display().to_string(), arguments).into_iter();
     let Some(program) = words.next().map(PathBuf::from) else { return Err(format!("what opens .{extension} is no command")) };
-    let mut head = Vec::with_capacity(HEAD_BYTES);
-    let most = u64::try_from(HEAD_BYTES).unwrap_or(u64::MAX);
-    let read = File::open(&program).and_then(|file| file.take(most).read_to_end(&mut head));
-    read.map_err(|error| format!("{}, which opens files that end in .{extension}: {error}", program.display()))?;
-    if opens_window(&head) {
+    let read = head(&program);
+    let start = read.map_err(|error| format!("{}, which opens files that end in .{extension}: {error}", program.display()))?;
+    if opens_window(&start) {
         return Err(format!("files that end in .{extension} are opened by {}, which opens a window", program.display()));
     }
     Ok(Some((program, words.collect())))

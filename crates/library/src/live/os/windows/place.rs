@@ -95,7 +95,9 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
 /// Serial lines are looked up and never opened, since that resets what is connected; other devices are opened for a moment.
 pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
     let name = path.display().to_string();
-    let short = name.strip_prefix(r"\\.\").unwrap_or(&name);
+    // In every folder such a name means the line.
+    let last = path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
+    let short = name.strip_prefix(r"\\.\").unwrap_or(&last);
     if short.len() > 3 && short.get(..3).is_some_and(|start| start.eq_ignore_ascii_case("com")) {
         let there = registry::serial_lines().iter().any(|line| line.eq_ignore_ascii_case(short));
         return Observation::Device(if there { Device::Opens } else { Device::Missing });
