@@ -22,17 +22,24 @@ pub(crate) enum Status {
     Interrupted,
 }
 
+impl Status {
+    /// The number that the program ends with.
+    pub(crate) fn number(self) -> i32 {
+        match self {
+            Self::Ready => 0,
+            Self::NotReady => 1,
+            Self::WrongUse => 2,
+            Self::Undecided => 3,
+            Self::Failed => 4,
+            // 128 and the number of the signal SIGINT, as shells have it.
+            Self::Interrupted => 130,
+        }
+    }
+}
+
 impl From<Status> for ExitCode {
     fn from(status: Status) -> Self {
-        Self::from(match status {
-            Status::Ready => 0,
-            Status::NotReady => 1,
-            Status::WrongUse => 2,
-            Status::Undecided => 3,
-            Status::Failed => 4,
-            // 128 and the number of the signal SIGINT, as shells have it.
-            Status::Interrupted => 130,
-        })
+        Self::from(u8::try_from(status.number()).unwrap_or(u8::MAX))
     }
 }
 

@@ -4,6 +4,7 @@ mod arguments;
 mod ask;
 mod commands;
 mod exit;
+mod interruption;
 mod keyboard;
 mod look;
 mod output;
@@ -16,7 +17,8 @@ fn main() -> ExitCode {
         Err(code) => return code,
     };
     let look = look::Look::detect(&typed.shown);
-    match commands::run(&typed, &look) {
+    let interrupt = interruption::listen();
+    match commands::run(&typed, &interrupt, &look) {
         Ok(status) => status.into(),
         Err(failure) => {
             look::failure::show(&failure, &look);

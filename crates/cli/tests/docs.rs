@@ -158,9 +158,10 @@ fn every_kinds_example_comes_out_as_its_section_says() {
             let machine = Described::parse(machine.text).unwrap();
             let report = Preflight::new(&guide).run(&machine).unwrap();
             // The last requirement is the one that is shown.
-            let finding = &report.settled.last().unwrap().finding;
-            let cause = finding.cause.map(|cause| format!(", `{}`", cause.word())).unwrap_or_default();
-            assert_eq!(format!("{}{cause}", finding.verdict.word()), claimed, "{name}: {}", finding.message);
+            let settled = report.settled.last().unwrap();
+            let finding = &settled.finding;
+            let cause = finding.cause().map(|cause| format!(", `{}`", cause.word())).unwrap_or_default();
+            assert_eq!(format!("{}{cause}", finding.verdict().word()), claimed, "{name}: {}", report.message(settled));
         }
     }
     let unnamed: Vec<&str> =

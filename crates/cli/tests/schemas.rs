@@ -9,7 +9,7 @@
 )]
 
 use build_setup_ready::demo::{GUIDE, MACHINES};
-use build_setup_ready::driver::Selection;
+use build_setup_ready::selection::Selection;
 use build_setup_ready::{Described, Preflight, guide, schema, write};
 use rstest::rstest;
 use serde_json::Value;

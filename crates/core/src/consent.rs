@@ -1,9 +1,9 @@
 //! What a guide wants to run beyond asking programs for their version, and so only with the person's consent.
 
 use crate::assess::is_version_argument;
-use crate::driver::Selection;
 use crate::guide::{Guide, Requirement, Subject};
 use crate::prelude::*;
+use crate::selection::Selection;
 
 /// The commands of the selected requirements that need consent, word by word, in the order of the guide. Programs that lie inside the
 /// project, which only the machine shows, are not among them.

@@ -3,7 +3,7 @@
 //! Guides and described machines are read with it, so both get the same messages.
 
 use crate::prelude::*;
-use crate::problem::{Problem, ProblemKind, Problems};
+use crate::problem::{Mistakes, Problem, ProblemKind, Problems};
 use core::cell::RefCell;
 use core::fmt::Display;
 use core::ops::Range;
@@ -26,33 +26,31 @@ pub struct Placed<T> {
 ///
 /// # Errors
 /// The problem of size, or up to three problems of syntax.
-pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Vec<Problem>> {
-    let problem = |kind, span, message, note| Problem { kind, span, message, note, replacement: None };
+pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Mistakes> {
+    let problems = Problems::default();
     if text.len() > LARGEST_BYTES {
         let message = format!("this file has {} bytes; at most {LARGEST_BYTES} are read", text.len());
-        return Err(vec![problem(ProblemKind::TooLarge, 0..0, message, None)]);
+        problems.report(ProblemKind::TooLarge, 0..0, message);
+        return Err(problems.into_mistakes(""));
     }
     let (table, errors) = DeTable::parse_recoverable(text);
     if errors.is_empty() {
         return Ok(table);
     }
     // One slip of the pen makes the parser stumble several times: the first three are enough.
-    Err(errors
-        .iter()
-        .take(3)
-        .map(|error| {
-            let span = error.span().unwrap_or(0..0);
-            match error.message() {
-                "recursion limit" | "cannot recurse further; max recursion depth met" => {
-                    problem(ProblemKind::TooLarge, span, "nested deeper than 80 levels, which is not read".to_owned(), None)
-                }
-                message => {
-                    let first = message.lines().next().unwrap_or("unreadable").to_owned();
-                    problem(ProblemKind::Syntax, span, format!("this is not TOML: {first}"), None)
-                }
+    for error in errors.iter().take(3) {
+        let span = error.span().unwrap_or(0..0);
+        match error.message() {
+            "recursion limit" | "cannot recurse further; max recursion depth met" => {
+                problems.report(ProblemKind::TooLarge, span, "nested deeper than 80 levels, which is not read");
             }
-        })
-        .collect())
+            message => {
+                let first = message.lines().next().unwrap_or("unreadable");
+                problems.report(ProblemKind::Syntax, span, format!("this is not TOML: {first}"));
+            }
+        }
+    }
+    Err(problems.into_mistakes(text))
 }
 
 /// A table whose keys are taken one by one.

@@ -3,66 +3,23 @@
 //! A thread pool, a described machine, a recording and a test all drive the same machine. A requirement moves on as soon as
 //! *its* answers are in; there are no rounds.
 
-use crate::assess::{DISK_LEDGER, DiskLedger, Settlement, Step, assess, sum_disks};
-use crate::cause::Cause;
-use crate::finding::Finding;
-use crate::fix::Fix;
-use crate::guide::{Guide, Requirement};
-use crate::inquiry::Context;
+use crate::assess::{Assessment, assess, sum_disks};
+use crate::finding::{Finding, General};
+use crate::guide::Guide;
+use crate::inquiry::{Context, DISK_LEDGER};
 use crate::known::Known;
+use crate::ledger::DiskLedger;
 use crate::observation::Observation;
 use crate::prelude::*;
 use crate::probe::Probe;
+use crate::selection::Selection;
+use crate::settled::Settled;
 use alloc::collections::VecDeque;
 use hashbrown::HashMap;
 
-/// Whether the person agreed to run what goes beyond asking known programs for their version.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub enum Consent {
-    /// No.
-    #[default]
-    Withheld,
-    /// Yes, for this guide.
-    Given,
-}
-
-/// What was chosen to be checked.
-#[derive(Debug, Clone, Default)]
-pub struct Selection {
-    /// The index of the contributor's role; everyone's where none is given.
-    pub role: Option<usize>,
-    /// The indexes of the requirements to check; all where empty.
-    pub only: Vec<usize>,
-    /// The index of the stage to check; all where none is given.
-    pub stage: Option<usize>,
-    /// Stages that need the running project are checked too.
-    pub after_start: bool,
-    /// What needs the network is left out.
-    pub offline: bool,
-    /// The person's consent.
-    pub consent: Consent,
-}
-
-impl Selection {
-    /// Whether a requirement was asked for at all.
-    pub fn includes(&self, requirement: &Requirement, index: usize) -> bool {
-        (self.only.is_empty() || self.only.contains(&index)) && self.stage.is_none_or(|stage| stage == requirement.stage)
-    }
-}
-
-/// What came of one requirement.
-#[derive(Debug, Clone)]
-pub struct Settled {
-    /// Its index in the guide.
-    pub index: usize,
-    /// Its finding.
-    pub finding: Arc<Finding>,
-    /// What would settle it here.
-    pub fixes: Vec<Fix>,
-}
-
 /// What a driver ends with.
 #[derive(Debug)]
+#[non_exhaustive]
 pub struct Finished {
     /// What was learnt about the machine.
     pub known: Known,
@@ -77,22 +34,23 @@ pub struct NotInGuide;
 
 /// The state machine.
 #[derive(Debug)]
-pub struct Driver<'g> {
-    guide: &'g Guide,
+pub struct Driver {
+    guide: Arc<Guide>,
     selection: Selection,
     known: Known,
-    findings: Vec<Option<Arc<Finding>>>,
-    settlements: Vec<Option<Settlement>>,
+    settled: Vec<Option<Settled>>,
     /// How many answers each requirement still waits for; `None` is: not asked for.
     open: Vec<Option<usize>>,
     ledger: Option<DiskLedger>,
     ledger_open: Option<usize>,
     ready: VecDeque<usize>,
-    /// How many requirements have their finding, and how many were begun: counted as it goes, since whoever shows progress asks often.
-    found: usize,
+    /// Requirements that were told of already, since their finding is there and only their fixes are still to come.
+    told: Vec<bool>,
+    /// How many requirements are settled, and how many were begun: counted as it goes, since whoever shows progress asks often.
+    done: usize,
     begun: usize,
-    /// Requirements whose findings nobody was told of yet.
-    news: Vec<usize>,
+    /// Findings that nobody was told of yet.
+    news: Vec<(usize, Arc<Finding>)>,
     /// Probes to hand out, by urgency.
     queues: [VecDeque<Arc<Probe>>; 4],
     /// Who waits for a probe that was asked and not yet answered.
@@ -101,12 +59,13 @@ pub struct Driver<'g> {
     followers: HashMap<usize, Vec<usize>>,
 }
 
-impl<'g> Driver<'g> {
+impl Driver {
     /// A driver for a selection of a guide's requirements.
     ///
     /// # Errors
     /// When the selection names what the guide does not have.
-    pub fn new(guide: &'g Guide, selection: Selection) -> Result<Self, NotInGuide> {
+    pub fn new(guide: impl Into<Arc<Guide>>, selection: Selection) -> Result<Self, NotInGuide> {
+        let guide: Arc<Guide> = guide.into();
         let count = guide.requirements.len();
         let right = selection.role.is_none_or(|role| role < guide.roles.len())
             && selection.stage.is_none_or(|stage| stage < guide.stages.len())
@@ -126,12 +85,12 @@ impl<'g> Driver<'g> {
             guide,
             selection,
             known: Known::default(),
-            findings: vec![None; count],
-            settlements: vec![None; count],
+            settled: vec![None; count],
+            told: vec![false; count],
             open,
             ledger: None,
             ledger_open: None,
-            found: 0,
+            done: 0,
             begun: ready.len(),
             ready,
             news: Vec::new(),
@@ -164,17 +123,13 @@ impl<'g> Driver<'g> {
 
     /// How many requirements have their finding, of how many that were begun.
     pub fn progress(&self) -> (usize, usize) {
-        (self.found, self.begun)
+        (self.done, self.begun)
     }
 
-    /// The findings that came since this was called last.
-    pub fn take_news(&mut self) -> Vec<(&'g Requirement, Arc<Finding>)> {
-        let news = core::mem::take(&mut self.news);
-        let finding = |index: usize| {
-            let finding = self.findings.get(index)?.as_ref()?;
-            Some((self.guide.requirements.get(index)?, Arc::clone(finding)))
-        };
-        news.into_iter().filter_map(finding).collect()
+    /// The findings that came since this was called last, each with the index of its requirement: as soon as it is there, while its fixes may
+    /// still be looked for.
+    pub fn take_news(&mut self) -> Vec<(usize, Arc<Finding>)> {
+        core::mem::take(&mut self.news)
     }
 
     /// Takes an answer.
@@ -198,11 +153,8 @@ impl<'g> Driver<'g> {
         let begun = self.open.iter().enumerate().filter(|(_, open)| open.is_some());
         let settled = begun
             .map(|(index, _)| {
-                if let Some(Settlement { finding, fixes }) = self.settlements.get_mut(index).and_then(Option::take) {
-                    return Settled { index, finding, fixes };
-                }
-                let finding = Finding::unknown(Cause::CouldNotLook, "The check was interrupted before this was known.");
-                Settled { index, finding: Arc::new(finding), fixes: Vec::new() }
+                let settled = self.settled.get_mut(index).and_then(Option::take);
+                settled.unwrap_or_else(|| Settled::new(index, Finding::new(General::Interrupted.into()), Vec::new()))
             })
             .collect();
         Finished { known: self.known, settled }
@@ -210,10 +162,10 @@ impl<'g> Driver<'g> {
 
     fn context(&self) -> Context<'_> {
         Context {
-            guide: self.guide,
+            guide: &self.guide,
             selection: &self.selection,
             known: &self.known,
-            findings: &self.findings,
+            settled: &self.settled,
             disk_ledger: self.ledger.as_ref(),
         }
     }
@@ -241,29 +193,38 @@ impl<'g> Driver<'g> {
         if index == DISK_LEDGER {
             return self.advance_ledger();
         }
-        if self.findings.get(index).is_none_or(Option::is_some) {
+        if self.settled.get(index).is_none_or(Option::is_some) {
             return;
         }
         match assess(self.context(), index) {
-            Step::Settled(settlement) => {
-                if let (Some(finding), Some(slot)) = (self.findings.get_mut(index), self.settlements.get_mut(index)) {
-                    *finding = Some(Arc::clone(&settlement.finding));
-                    *slot = Some(settlement);
-                    self.found += 1;
-                    self.news.push(index);
+            Assessment::Settled(settled) => {
+                self.tell(index, &settled.finding);
+                if let Some(slot) = self.settled.get_mut(index) {
+                    *slot = Some(settled);
+                    self.done += 1;
                 }
                 self.set_open(index, 0);
                 self.release_followers(index);
             }
-            Step::Ask { probes, findings } => {
-                self.set_open(index, probes.len() + findings.len());
+            Assessment::Ask { probes, requirements, finding } => {
+                if let Some(finding) = finding {
+                    self.tell(index, &finding);
+                }
+                self.set_open(index, probes.len() + requirements.len());
                 for probe in probes {
                     self.ask(probe, Some(index));
                 }
-                for other in findings {
+                for other in requirements {
                     self.follow(other, index);
                 }
             }
+        }
+    }
+
+    fn tell(&mut self, index: usize, finding: &Arc<Finding>) {
+        if let Some(told) = self.told.get_mut(index).filter(|told| !**told) {
+            *told = true;
+            self.news.push((index, Arc::clone(finding)));
         }
     }
 

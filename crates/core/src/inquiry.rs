@@ -1,21 +1,23 @@
 //! What an assessment sees: the table of what is known, through a window that takes note of what was looked at and what is missing.
 
-use crate::assess::{DISK_LEDGER, DiskLedger};
-use crate::cause::Cause;
 use crate::condition::{Fact, Facts, Flag};
-use crate::driver::Selection;
-use crate::finding::Finding;
-use crate::guide::{Access, Checkout, Command, Guide};
+use crate::finding::{Finding, General};
+use crate::guide::{Access, Checkout, Command, Guide, LimitKind};
 use crate::known::{Answer, Known};
+use crate::ledger::DiskLedger;
+use crate::manager::Manager;
 use crate::observation::{
-    Account, Binding, Candidate, CheckoutState, Connection, Cores, Device, DiskRoom, Fetched, Holder, Hypervisor, LibraryState,
-    LimitState, Memory, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run, SettingNumber, SocketState,
-    Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
+    Account, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder, Hypervisor,
+    LibraryState, LimitState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run,
+    SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
+use crate::selection::Selection;
+use crate::settled::Settled;
 use crate::text::Pattern;
 use core::net::IpAddr;
+use hashbrown::HashSet;
 
 /// Why an assessment cannot go on.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -23,7 +25,7 @@ pub enum Stop {
     /// Answers are missing that can still come.
     Pending,
     /// An answer came, and it is that there is none.
-    NoAnswer(Cause, String),
+    NoAnswer(General),
 }
 
 /// All that an assessment may look at.
@@ -35,11 +37,14 @@ pub struct Context<'a> {
     pub selection: &'a Selection,
     /// What is known about the machine.
     pub known: &'a Known,
-    /// What was found so far, by requirement.
-    pub findings: &'a [Option<Arc<Finding>>],
+    /// What came of each requirement so far.
+    pub settled: &'a [Option<Settled>],
     /// What all disk requirements need together, once it is known.
     pub disk_ledger: Option<&'a DiskLedger>,
 }
+
+/// Stands for the disk ledger where requirements are waited for.
+pub const DISK_LEDGER: usize = usize::MAX;
 
 /// One assessment's window on what is known.
 #[derive(Debug)]
@@ -49,12 +54,22 @@ pub struct Inquiry<'a> {
     missing: Vec<Probe>,
     waits_for: Vec<usize>,
     cited: Vec<Answer>,
+    cited_probes: HashSet<*const Probe>,
+    /// The requirement whose evidence this one rests on too.
+    pub(crate) rests_on: Option<usize>,
 }
 
 impl<'a> Inquiry<'a> {
     /// A window on this context.
     pub fn new(context: Context<'a>) -> Self {
-        Self { context, missing: Vec::new(), waits_for: Vec::new(), cited: Vec::new() }
+        Self {
+            context,
+            missing: Vec::new(),
+            waits_for: Vec::new(),
+            cited: Vec::new(),
+            cited_probes: HashSet::new(),
+            rests_on: None,
+        }
     }
 
     /// Notes that this answer will be needed, so that it can be asked for together with others.
@@ -69,8 +84,16 @@ impl<'a> Inquiry<'a> {
     /// # Errors
     /// When it is still to come.
     pub fn finding(&mut self, index: usize) -> Result<&'a Finding, Stop> {
-        if let Some(Some(finding)) = self.context.findings.get(index) {
-            return Ok(finding);
+        self.settled(index).map(|settled| &*settled.finding)
+    }
+
+    /// What came of another requirement, with its fixes.
+    ///
+    /// # Errors
+    /// When it is still to come.
+    pub fn settled(&mut self, index: usize) -> Result<&'a Settled, Stop> {
+        if let Some(Some(settled)) = self.context.settled.get(index) {
+            return Ok(settled);
         }
         self.waits_for.push(index);
         Err(Stop::Pending)
@@ -118,6 +141,7 @@ impl<'a> Inquiry<'a> {
 
     /// The answers that were looked at so far, in order, leaving none.
     pub fn take_cited(&mut self) -> Vec<Answer> {
+        self.cited_probes.clear();
         core::mem::take(&mut self.cited)
     }
 
@@ -126,18 +150,19 @@ impl<'a> Inquiry<'a> {
             self.want(probe);
             return Err(Stop::Pending);
         };
-        if !self.cited.iter().any(|cited| Arc::ptr_eq(&cited.probe, &answer.probe)) {
+        if self.cited_probes.insert(Arc::as_ptr(&answer.probe)) {
             self.cited.push(answer.clone());
         }
         let observation = &*answer.observation;
         if let Observation::CouldNotLook(reason) = observation {
-            return Err(Stop::NoAnswer(Cause::CouldNotLook, reason.clone()));
+            return Err(Stop::NoAnswer(General::CouldNotLook { reason: reason.clone() }));
         }
         if let Observation::NotSupported(reason) = observation {
-            return Err(Stop::NoAnswer(Cause::NotSupportedHere, reason.clone()));
+            return Err(Stop::NoAnswer(General::NotSupported { reason: reason.clone() }));
         }
-        read(observation)
-            .ok_or_else(|| Stop::NoAnswer(Cause::CouldNotLook, format!("the machine answered something else to: {probe}")))
+        read(observation).ok_or_else(|| {
+            Stop::NoAnswer(General::CouldNotLook { reason: format!("the machine answered something else to: {probe}") })
+        })
     }
 }
 
@@ -170,7 +195,7 @@ questions! {
     /// The account database's groups for the person.
     database_groups() -> Vec<String> = DatabaseGroups, Probe::DatabaseGroups;
     /// Package managers.
-    managers() -> Vec<String> = Managers, Probe::Managers;
+    managers() -> Vec<Manager> = Managers, Probe::Managers;
     /// Copies of a program on PATH.
     program(name: &str) -> Vec<ProgramCopy> = Program, Probe::Program { name: name.to_owned() };
     /// Copies of a program in usual folders off PATH.
@@ -191,15 +216,15 @@ questions! {
     /// Room on a disk.
     disk_room(path: &str) -> DiskRoom = DiskRoom, Probe::DiskRoom { path: path.to_owned() };
     /// Memory.
-    memory() -> Memory = Memory, Probe::Memory;
+    memory() -> MemoryState = Memory, Probe::Memory;
     /// Cores.
-    cores() -> Cores = Cores, Probe::Cores;
+    cores() -> CoreState = Cores, Probe::Cores;
     /// The processor's virtualization.
     processor() -> Processor = Processor, Probe::Processor;
     /// The system's own hypervisor.
     hypervisor() -> Hypervisor = Hypervisor, Probe::Hypervisor;
     /// Whether a device opens.
-    device(path: &str, access: Access) -> Device = Device, Probe::Device { path: path.to_owned(), access };
+    device(path: &str, access: Access) -> DeviceState = Device, Probe::Device { path: path.to_owned(), access };
     /// What is at a path.
     path(path: &str, pattern: Option<&Pattern>) -> PathState = Path, Probe::Path { path: path.to_owned(), pattern: source(pattern) };
     /// Where a variable is set.
@@ -224,7 +249,9 @@ questions! {
     /// The networks that the machine is on.
     networks() -> Vec<Network> = Networks, Probe::Networks;
     /// A limit of the system.
-    limit(name: &str) -> LimitState = Limit, Probe::Limit { name: name.to_owned() };
+    limit(kind: LimitKind) -> LimitState = Limit, Probe::Limit { name: kind };
+    /// The locales that are made here.
+    locales() -> Vec<String> = Locales, Probe::Locales;
     /// A library.
     library(name: &str) -> LibraryState = Library, Probe::Library { name: name.to_owned() };
     /// A setting of the version control.
@@ -237,8 +264,8 @@ questions! {
     /// What a command of the guide does.
     command(wanted: &Command) -> Run = Run, Probe::Command { words: wanted.words.clone(), timeout_ms: wanted.timeout_ms };
     /// What a package manager would install.
-    candidate(manager: &str, package: &str) -> Candidate = Candidate,
-        Probe::Candidate { manager: manager.to_owned(), package: package.to_owned() };
+    candidate(manager: Manager, package: &str) -> Candidate = Candidate,
+        Probe::Candidate { manager, package: package.to_owned() };
     /// The version that a file of the project asks for.
     pinned(file: &str, tools: &[String]) -> Pinned = Pinned, Probe::Pinned { file: file.to_owned(), tools: tools.to_vec() };
     /// Whether a kernel module is loaded.
@@ -246,19 +273,19 @@ questions! {
 }
 
 /// An answer that there is none is an unknown fact here.
-pub(crate) fn known<T>(answer: Result<T, Stop>) -> Result<Option<T>, Stop> {
+pub(crate) fn if_known<T>(answer: Result<T, Stop>) -> Result<Option<T>, Stop> {
     match answer {
         Ok(value) => Ok(Some(value)),
-        Err(Stop::NoAnswer(..)) => Ok(None),
+        Err(Stop::NoAnswer(_)) => Ok(None),
         Err(Stop::Pending) => Err(Stop::Pending),
     }
 }
 
 impl Facts<Stop> for Inquiry<'_> {
     fn flag(&mut self, flag: Flag) -> Result<Option<bool>, Stop> {
-        let is = |inquiry: &mut Self, os: Os| Ok(known(inquiry.system())?.map(|system| system.os == os));
+        let is = |inquiry: &mut Self, os: Os| Ok(if_known(inquiry.system())?.map(|system| system.os == os));
         let surroundings =
-            |inquiry: &mut Self, read: fn(&Surroundings) -> Option<bool>| Ok(known(inquiry.surroundings())?.and_then(read));
+            |inquiry: &mut Self, read: fn(&Surroundings) -> Option<bool>| Ok(if_known(inquiry.surroundings())?.and_then(read));
         match flag {
             Flag::Linux => is(self, Os::Linux),
             Flag::Macos => is(self, Os::Macos),
@@ -267,17 +294,20 @@ impl Facts<Stop> for Inquiry<'_> {
             Flag::Container => surroundings(self, |around| around.container),
             Flag::VirtualMachine => surroundings(self, |around| around.virtual_machine),
             Flag::Ci => surroundings(self, |around| around.ci),
-            Flag::Admin => Ok(known(self.account())?.and_then(|account| account.admin)),
+            Flag::Admin => Ok(if_known(self.account())?.and_then(|account| account.admin)),
         }
     }
 
     fn values(&mut self, fact: Fact) -> Result<Option<Vec<String>>, Stop> {
         let one = |value: &Option<String>| value.clone().map(|value| vec![value]);
         match fact {
-            Fact::Shell => Ok(known(self.account())?.and_then(|account| one(&account.shell))),
-            Fact::Manager => Ok(known(self.managers())?.cloned()),
+            Fact::Shell => Ok(if_known(self.account())?.and_then(|account| one(&account.shell))),
+            Fact::Manager => {
+                let word = |manager: &Manager| manager.word().to_owned();
+                Ok(if_known(self.managers())?.map(|managers| managers.iter().map(word).collect()))
+            }
             Fact::Arch | Fact::Distro | Fact::DistroVersion | Fact::OsVersion | Fact::Edition => {
-                Ok(known(self.system())?.and_then(|system| match fact {
+                Ok(if_known(self.system())?.and_then(|system| match fact {
                     Fact::Arch => Some(vec![system.arch.clone()]),
                     Fact::Distro => {
                         // A system without distributions has none, which is known.

@@ -5,7 +5,7 @@
 //! terminal; it is `no_std`, so the compiler refuses. Whoever embeds it answers [`probe::Probe`]s.
 //!
 //! ```
-//! use setup_ready_core::{driver::{Driver, Selection}, guide, observation::Observation, probe::Probe};
+//! use setup_ready_core::{driver::Driver, guide, observation::Observation, probe::Probe, selection::Selection};
 //!
 //! let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.room]\ncores = 4\n").unwrap();
 //! let mut driver = Driver::new(&guide, Selection::default()).unwrap();
@@ -13,7 +13,7 @@
 //!     // A real host would look; here every question gets the same honest answer.
 //!     driver.answer(&probe, Observation::CouldNotLook("this example has no machine".into()));
 //! }
-//! assert_eq!(driver.finish().settled.first().unwrap().finding.cause.unwrap().word(), "could-not-look");
+//! assert_eq!(driver.finish().settled.first().unwrap().finding.cause().unwrap().word(), "could-not-look");
 //! ```
 #![no_std]
 #![forbid(unsafe_code)]
@@ -34,16 +34,23 @@ pub mod fix;
 pub mod guide;
 pub mod inquiry;
 pub mod known;
+pub mod ledger;
 pub mod manager;
 pub mod observation;
 pub mod plan;
 pub mod probe;
 pub mod problem;
 pub mod report;
+#[cfg(feature = "schema")]
+mod schema;
+pub mod selection;
+pub mod settled;
 #[cfg(test)]
 mod testing;
 pub mod text;
+pub mod verdict;
 pub mod version;
+pub mod words;
 
 /// What `std`'s prelude would bring.
 mod prelude {

@@ -1,61 +1,78 @@
 //! The package managers that are known: what shows that one is here, and how it installs.
 
-/// A package manager.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Manager {
-    /// Its word in guides.
-    pub word: &'static str,
-    /// The program that shows that it is here.
-    pub program: &'static str,
-    /// The command that installs the packages whose names follow it.
-    pub install: &'static str,
-    /// The command that installs them again where they are installed already.
-    pub reinstall: &'static str,
-    /// It changes the machine for everyone, and needs admin rights for that.
-    pub admin: bool,
+use serde::{Deserialize, Serialize};
+
+macro_rules! managers {
+    ($($variant:ident $word:literal $program:literal $install:literal $reinstall:literal $admin:literal)+) => {
+        /// A package manager.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+        #[serde(rename_all = "kebab-case")]
+        pub enum Manager {
+            $(#[doc = concat!("The one that guides call `", $word, "`.")] $variant),+
+        }
+
+        impl Manager {
+            /// Every manager that is known: a system's own before those that people add.
+            pub const ALL: &'static [Self] = &[$(Self::$variant),+];
+
+            /// Their words, in the same order.
+            pub const WORDS: &'static [&'static str] = &[$($word),+];
+
+            /// Its word in guides.
+            pub fn word(self) -> &'static str {
+                match self { $(Self::$variant => $word),+ }
+            }
+
+            /// The program that shows that it is here.
+            pub fn program(self) -> &'static str {
+                match self { $(Self::$variant => $program),+ }
+            }
+
+            /// The command that installs the packages whose names follow it.
+            pub fn install(self) -> &'static str {
+                match self { $(Self::$variant => $install),+ }
+            }
+
+            /// The command that installs them again where they are installed already.
+            pub fn reinstall(self) -> &'static str {
+                match self { $(Self::$variant => $reinstall),+ }
+            }
+
+            /// Whether it changes the machine for everyone, and needs admin rights for that.
+            pub fn needs_admin(self) -> bool {
+                match self { $(Self::$variant => $admin),+ }
+            }
+        }
+    };
+}
+
+managers! {
+    Apt "apt" "apt-get" "apt-get install" "apt-get install --reinstall" true
+    Dnf "dnf" "dnf" "dnf install" "dnf reinstall" true
+    Zypper "zypper" "zypper" "zypper install" "zypper install --force" true
+    Pacman "pacman" "pacman" "pacman -S" "pacman -S" true
+    Apk "apk" "apk" "apk add" "apk fix" true
+    Winget "winget" "winget" "winget install" "winget install --force" false
+    Brew "brew" "brew" "brew install" "brew reinstall" false
+    Port "port" "port" "port install" "port -n upgrade --force" true
+    Scoop "scoop" "scoop" "scoop install" "scoop update --force" false
+    Choco "choco" "choco" "choco install" "choco install --force" true
 }
 
 impl Manager {
-    const fn new(word: &'static str, program: &'static str, install: &'static str, reinstall: &'static str, admin: bool) -> Self {
-        Self { word, program, install, reinstall, admin }
-    }
-
-    /// Every manager that is known: a system's own before those that people add.
-    pub const ALL: [Self; 10] = [
-        Self::new("apt", "apt-get", "apt-get install", "apt-get install --reinstall", true),
-        Self::new("dnf", "dnf", "dnf install", "dnf reinstall", true),
-        Self::new("zypper", "zypper", "zypper install", "zypper install --force", true),
-        Self::new("pacman", "pacman", "pacman -S", "pacman -S", true),
-        Self::new("apk", "apk", "apk add", "apk fix", true),
-        Self::new("winget", "winget", "winget install", "winget install --force", false),
-        Self::new("brew", "brew", "brew install", "brew reinstall", false),
-        Self::new("port", "port", "port install", "port -n upgrade --force", true),
-        Self::new("scoop", "scoop", "scoop install", "scoop update --force", false),
-        Self::new("choco", "choco", "choco install", "choco install --force", true),
-    ];
-
-    /// Their words.
-    #[allow(clippy::indexing_slicing, reason = "done while it is compiled")]
-    pub const WORDS: [&str; Self::ALL.len()] = {
-        let mut words = [""; Self::ALL.len()];
-        let mut at = 0;
-        while at < words.len() {
-            words[at] = Self::ALL[at].word;
-            at += 1;
-        }
-        words
-    };
-
     /// The manager with this word.
-    pub fn find(word: &str) -> Option<&'static Self> {
-        static ALL: [Manager; Manager::ALL.len()] = Manager::ALL;
-        ALL.iter().find(|manager| manager.word == word)
+    pub fn from_word(word: &str) -> Option<Self> {
+        Self::ALL.iter().copied().find(|manager| manager.word() == word)
     }
 
     /// Whether it is where the programs of this manager go, which serves the whole system; `None` for those that have folders of their own.
-    pub(crate) fn puts_programs_in(&self, path: &str) -> Option<bool> {
+    pub(crate) fn puts_programs_in(self, path: &str) -> Option<bool> {
         let folders = ["/usr/bin/", "/usr/sbin/", "/bin/", "/sbin/"];
-        let of_the_system = matches!(self.word, "apt" | "dnf" | "zypper" | "pacman" | "apk");
-        of_the_system.then(|| folders.iter().any(|folder| path.starts_with(folder)))
+        match self {
+            Self::Apt | Self::Dnf | Self::Zypper | Self::Pacman | Self::Apk => {
+                Some(folders.iter().any(|folder| path.starts_with(folder)))
+            }
+            Self::Winget | Self::Brew | Self::Port | Self::Scoop | Self::Choco => None,
+        }
     }
 }

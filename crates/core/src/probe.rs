@@ -1,9 +1,11 @@
 //! The questions that can be put to a machine. Each is small, and plain data.
 
 use crate::catalogue::{self, Start};
-use crate::guide::{Access, Protocol};
+use crate::guide::{Access, LimitKind, Protocol};
+use crate::manager::Manager;
 use crate::observation::Way;
 use crate::prelude::*;
+use crate::text::without_credentials;
 use core::fmt::{self, Display};
 use serde::{Deserialize, Serialize};
 
@@ -136,9 +138,11 @@ pub enum Probe {
     Networks,
     /// How high is a limit of the system?
     Limit {
-        /// Its name in the guide.
-        name: String,
+        /// Which one.
+        name: LimitKind,
     },
+    /// Which locales are made here?
+    Locales,
     /// Is a library here, to build against or only to load?
     Library {
         /// Its pkg-config name.
@@ -174,7 +178,7 @@ pub enum Probe {
     /// Which version of a package would a package manager install now?
     Candidate {
         /// The manager.
-        manager: String,
+        manager: Manager,
         /// The package's name there.
         package: String,
     },
@@ -194,6 +198,7 @@ pub enum Probe {
 
 /// A port on an address.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct PortPlace {
     /// TCP or UDP.
     pub protocol: Protocol,
@@ -211,15 +216,6 @@ impl Display for PortPlace {
             None => Ok(()),
         }
     }
-}
-
-/// An address without the name and password that it may hold, and without what it asks for, which may be as secret.
-pub fn without_credentials(url: &str) -> String {
-    let Some((scheme, rest)) = url.split_once("://") else { return url.to_owned() };
-    let (rest, asked) = rest.split_once('?').map_or((rest, ""), |(rest, _)| (rest, "?[hidden]"));
-    let authority = rest.find(['/', '#']).unwrap_or(rest.len());
-    let from = rest.get(..authority).and_then(|authority| authority.rfind('@')).map_or(0, |at| at + 1);
-    format!("{scheme}://{}{asked}", rest.get(from..).unwrap_or_default())
 }
 
 impl Probe {
@@ -260,6 +256,7 @@ impl Probe {
             | Self::Online
             | Self::Networks
             | Self::Limit { .. }
+            | Self::Locales
             | Self::Library { .. }
             | Self::Pinned { .. } => 3,
             // Others may be slow to answer.
@@ -311,12 +308,13 @@ impl Display for Probe {
             Self::Online => f.write_str("a way out of this machine"),
             Self::Addresses { name } => write!(f, "addresses of {name}"),
             Self::Networks => f.write_str("networks of this machine"),
-            Self::Limit { name } => write!(f, "limit {name}"),
+            Self::Limit { name } => write!(f, "limit {}", name.word()),
+            Self::Locales => f.write_str("locales that are made here"),
             Self::Library { name } => write!(f, "library {name}"),
             Self::Setting { of, key, .. } => write!(f, "{of} setting {key}"),
             Self::Checkout { path, .. } => write!(f, "working copy at {path}"),
             Self::Command { words, .. } => f.write_str(&words.join(" ")),
-            Self::Candidate { manager, package } => write!(f, "what {manager} would install for {package}"),
+            Self::Candidate { manager, package } => write!(f, "what {} would install for {package}", manager.word()),
             Self::Pinned { file, .. } => write!(f, "version in {file}"),
             Self::Module { name } => write!(f, "kernel module {name}"),
         }

@@ -1,7 +1,8 @@
 //! Problems in what a person wrote (a guide, a described machine): all are collected, none stops the reading.
 
 use crate::prelude::*;
-use core::cell::RefCell;
+use core::cell::{Cell, RefCell};
+use core::fmt::{self, Display};
 use core::ops::Range;
 
 /// One mistake, with its place and, where there is one, its correction.
@@ -21,6 +22,7 @@ pub struct Problem {
 
 /// The sorts of mistakes. Their words are stable.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+#[non_exhaustive]
 pub enum ProblemKind {
     /// The text is too large to be read.
     TooLarge,
@@ -74,10 +76,53 @@ impl Problem {
     }
 }
 
+/// All that is wrong with a text, in its order. As an error it prints itself, a line a mistake.
+#[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct Mistakes {
+    /// The mistakes that were kept.
+    pub problems: Vec<Problem>,
+    /// How many more there are.
+    pub more: usize,
+    /// Line and column of each, from 1.
+    positions: Vec<(usize, usize)>,
+}
+
+impl Mistakes {
+    /// How many there are, kept or not.
+    pub fn count(&self) -> usize {
+        self.problems.len().saturating_add(self.more)
+    }
+}
+
+impl core::ops::Deref for Mistakes {
+    type Target = [Problem];
+
+    fn deref(&self) -> &[Problem] {
+        &self.problems
+    }
+}
+
+impl Display for Mistakes {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        for (at, (problem, (line, column))) in self.problems.iter().zip(&self.positions).enumerate() {
+            let start = if at == 0 { "" } else { "\n" };
+            write!(f, "{start}line {line}, column {column}: {}", crate::text::Sanitised::line(&problem.message))?;
+            if let Some(note) = &problem.note {
+                write!(f, " ({})", crate::text::Sanitised::line(note))?;
+            }
+        }
+        if self.more > 0 { write!(f, "\nand {} more", self.more) } else { Ok(()) }
+    }
+}
+
+impl core::error::Error for Mistakes {}
+
 /// Where problems are gathered. After [`Problems::MOST`] of them the rest is only counted.
 #[derive(Debug, Default)]
 pub struct Problems {
     list: RefCell<Vec<Problem>>,
+    more: Cell<usize>,
 }
 
 impl Problems {
@@ -111,6 +156,8 @@ impl Problems {
         let mut list = self.list.borrow_mut();
         if list.len() < Self::MOST {
             list.push(problem);
+        } else {
+            self.more.set(self.more.get().saturating_add(1));
         }
     }
 
@@ -119,10 +166,10 @@ impl Problems {
         self.list.borrow().is_empty()
     }
 
-    /// All of them, in the order of the text.
-    pub fn into_sorted(self) -> Vec<Problem> {
-        let mut list = self.list.into_inner();
-        list.sort_by_key(|problem| (problem.span.start, problem.kind));
-        list
+    /// All of them, in the order of the text that they are about.
+    pub fn into_mistakes(self, text: &str) -> Mistakes {
+        let mut problems = self.list.into_inner();
+        problems.sort_by_key(|problem| (problem.span.start, problem.kind));
+        Mistakes { positions: problems.iter().map(|problem| problem.position(text)).collect(), problems, more: self.more.get() }
     }
 }

@@ -6,9 +6,9 @@
 use build_setup_ready::{Described, Preflight, demo, guide};
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {
-    let guide = guide::parse(demo::GUIDE).map_err(|problems| format!("{problems:?}"))?;
+    let guide = guide::parse(demo::GUIDE)?;
     for shipped in demo::MACHINES {
-        let machine = Described::parse(shipped.text).map_err(|problems| format!("{problems:?}"))?;
+        let machine = Described::parse(shipped.text)?;
         let report = Preflight::new(&guide).run(&machine)?;
         let counts = report.counts();
         println!("{}: {:?}, {} met, {} not met", machine.machine_name(), report.outcome(), counts.met, counts.unmet);

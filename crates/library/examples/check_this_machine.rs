@@ -6,6 +6,7 @@
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::{GuideFile, Live, Preflight};
 use std::path::PathBuf;
+use std::sync::Arc;
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {
     let path = match std::env::args_os().nth(1) {
@@ -14,10 +15,10 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     };
     let file = GuideFile::load(&path)?;
     let machine = Live::for_guide(&file);
-    let report = Preflight::new(&file.guide).run(&machine)?;
-    for one in report.settled.iter().filter(|one| one.finding.verdict != Verdict::Met) {
-        println!("{}", one.finding.message);
-        for fix in &one.fixes {
+    let report = Preflight::new(Arc::clone(&file.guide)).run(&machine)?;
+    for one in report.settled.iter().filter(|one| one.finding.verdict() != Verdict::Met) {
+        println!("{}", report.message(one));
+        for fix in one.fixes.iter() {
             println!("  -> {} {}", fix.say, fix.run.join("; "));
         }
     }

@@ -4,7 +4,7 @@
 //! Run it with: `cargo run --example host_of_your_own`
 #![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
-use build_setup_ready::observation::{Cores, Memory, Observation};
+use build_setup_ready::observation::{CoreState, MemoryState, Observation};
 use build_setup_ready::probe::Probe;
 use build_setup_ready::report::MachineSource;
 use build_setup_ready::{Host, Preflight, guide};
@@ -18,10 +18,10 @@ struct Inventory {
 impl Host for Inventory {
     fn observe(&self, probe: &Probe) -> Observation {
         if *probe == Probe::Memory {
-            return Observation::Memory(Memory { total: self.gigabytes * 1_000_000_000, available: None, caps: Vec::new() });
+            return Observation::Memory(MemoryState { total: self.gigabytes * 1_000_000_000, available: None, caps: Vec::new() });
         }
         if *probe == Probe::Cores {
-            return Observation::Cores(Cores { online: self.cores, caps: Vec::new() });
+            return Observation::Cores(CoreState { online: self.cores, caps: Vec::new() });
         }
         Observation::NotSupported("the inventory does not list it".to_owned())
     }
@@ -48,13 +48,12 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
         [require.git]
         tool = "git"
         "#,
-    )
-    .map_err(|problems| format!("{problems:?}"))?;
+    )?;
     for machine in [Inventory { name: "bosun", gigabytes: 2, cores: 8 }, Inventory { name: "purser", gigabytes: 16, cores: 4 }] {
         let report = Preflight::new(&guide).run(&machine)?;
         println!("{}: {:?}", machine.name, report.outcome());
         for one in &report.settled {
-            println!("  {:8} {}", one.finding.verdict.word(), one.finding.message);
+            println!("  {:8} {}", one.finding.verdict().word(), report.message(one));
         }
     }
     Ok(())

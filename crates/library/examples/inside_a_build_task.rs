@@ -3,11 +3,13 @@
 //! Run it with: `cargo run --example inside_a_build_task`
 #![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
-use build_setup_ready::driver::Selection;
 use build_setup_ready::finding::Verdict;
+use build_setup_ready::guide::Kind;
 use build_setup_ready::report::Outcome;
+use build_setup_ready::selection::Selection;
 use build_setup_ready::{GuideFile, Live, Preflight};
 use std::process::ExitCode;
+use std::sync::Arc;
 
 fn main() -> ExitCode {
     match ready_to_build() {
@@ -31,12 +33,14 @@ fn ready_to_build() -> Result<bool, Box<dyn std::error::Error>> {
         .requirements
         .iter()
         .enumerate()
-        .filter(|(_, one)| one.subject.kind() == "tool")
+        .filter(|(_, one)| one.subject.kind() == Kind::Tool)
         .map(|(index, _)| index)
         .collect();
-    let report = Preflight::new(&file.guide).select(Selection { only, ..Selection::default() }).run(&Live::for_guide(&file))?;
-    for one in report.settled.iter().filter(|one| one.finding.verdict == Verdict::Unmet) {
-        eprintln!("not ready: {}", one.finding.message);
+    let report = Preflight::new(Arc::clone(&file.guide))
+        .select(Selection { only, ..Selection::default() })
+        .run(&Live::for_guide(&file))?;
+    for one in report.settled.iter().filter(|one| one.finding.verdict() == Verdict::Unmet) {
+        eprintln!("not ready: {}", report.message(one));
     }
     Ok(report.outcome() != Outcome::NotReady)
 }

@@ -1,8 +1,9 @@
 use crate::guide::{self, Guide};
-use crate::problem::Problem;
+use crate::problem::Mistakes;
 use sha2::{Digest, Sha256};
 use std::io::Read;
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
 
 /// The name of a guide's file.
 pub const GUIDE_FILE: &str = "setup-guide.toml";
@@ -17,7 +18,7 @@ pub struct GuideFile {
     /// The SHA-256 of its text, in hexadecimal digits.
     pub sha256: String,
     /// What it says.
-    pub guide: Guide,
+    pub guide: Arc<Guide>,
 }
 
 /// Why a file could not be used.
@@ -52,14 +53,14 @@ pub enum LoadError {
         byte: u8,
     },
     /// It has mistakes.
-    #[error("{path} has {} mistake{}", problems.len(), if problems.len() == 1 { "" } else { "s" })]
+    #[error("{path} has {} mistake{}", mistakes.count(), if mistakes.count() == 1 { "" } else { "s" })]
     Mistakes {
         /// Which file.
         path: PathBuf,
         /// Its text, for excerpts.
         text: String,
         /// Every mistake, in the order of the text.
-        problems: Vec<Problem>,
+        mistakes: Mistakes,
     },
 }
 
@@ -71,8 +72,8 @@ impl GuideFile {
     pub fn load(path: &Path) -> Result<Self, LoadError> {
         let text = read_text(path)?;
         match guide::parse(&text) {
-            Ok(guide) => Ok(Self { path: path.to_owned(), sha256: hex(&Sha256::digest(&text)), text, guide }),
-            Err(problems) => Err(LoadError::Mistakes { path: path.to_owned(), text, problems }),
+            Ok(guide) => Ok(Self { path: path.to_owned(), sha256: hex(&Sha256::digest(&text)), text, guide: Arc::new(guide) }),
+            Err(mistakes) => Err(LoadError::Mistakes { path: path.to_owned(), text, mistakes }),
         }
     }
 

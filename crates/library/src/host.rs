@@ -20,6 +20,11 @@ pub trait Host: Sync {
         None
     }
 
+    /// The switch that ends what this host is doing, where it has one; a preflight heeds the same one.
+    fn interrupt(&self) -> Option<&Interrupt> {
+        None
+    }
+
     /// How many questions are best asked at once; one unless answering takes time.
     fn jobs(&self) -> usize {
         1

@@ -24,8 +24,10 @@
 //! "#).unwrap();
 //!
 //! let report = Preflight::new(&guide).run(&machine).unwrap();
-//! let finding = &report.settled[0].finding;
-//! assert_eq!(finding.message, "cmake 3.22.1 is older than 3.25, which this project needs.");
+//! assert_eq!(report.message(&report.settled[0]), "cmake 3.22.1 is older than 3.25, which this project needs.");
+//! // The facts are there as values too.
+//! let found = report.settled[0].finding.version().unwrap();
+//! assert_eq!(found.text(), "3.22.1");
 //! ```
 //!
 //! The deciding half is the crate [`setup_ready_core`], re-exported here.
@@ -37,9 +39,12 @@ mod guide_file;
 mod host;
 mod live;
 mod preflight;
+// No part of the interface: the readers of other systems are used there only, and fuzz targets call them all.
+#[doc(hidden)]
 pub mod read;
-pub mod repository;
-pub mod run;
+mod repository;
+mod run;
+#[cfg(feature = "schema")]
 pub mod schema;
 mod state;
 mod watch;
@@ -53,10 +58,9 @@ pub use guide_file::{GUIDE_FILE, GuideFile, LoadError, read_text};
 pub use host::{Host, Interrupt};
 pub use live::Live;
 pub use preflight::{Preflight, Progress};
-pub use setup_ready_core::assess::{OFFLINE, wanted};
 pub use setup_ready_core::{
     cause, condition, consent, document, driver, finding, fix, guide, inquiry, known, manager, observation, plan, probe, problem,
-    report, text, version,
+    report, selection, settled, text, version, words,
 };
-pub use state::{LastResult, Memory, Remembered, WalkPlace, state_folder};
+pub use state::{LastResult, Remembered, Stored, WalkPlace, state_folder};
 pub use watch::Watch;

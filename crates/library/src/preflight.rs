@@ -1,10 +1,11 @@
-use crate::driver::{Consent, Driver, NotInGuide, Selection};
+use crate::driver::{Driver, NotInGuide};
 use crate::finding::Finding;
 use crate::guide::{Guide, Requirement};
 use crate::host::{Host, Interrupt};
 use crate::observation::{Observation, RunEnd};
 use crate::probe::Probe;
 use crate::report::{Frame, MachineSource, Report};
+use crate::selection::{Consent, Selection};
 use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
 use std::time::{Duration, Instant};
 
@@ -21,15 +22,15 @@ const MOST_WORKERS: usize = 64;
 /// let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.room]\ncores = 4\n").unwrap();
 /// let machine = Described::parse("format = 1\n[machine]\nname = \"small\"\n[cores]\nonline = 2\n").unwrap();
 /// let report = Preflight::new(&guide).run(&machine).unwrap();
-/// assert_eq!(report.settled[0].finding.message, "This machine has 2 processor cores, and 4 are needed.");
+/// assert_eq!(report.message(&report.settled[0]), "This machine has 2 processor cores, and 4 are needed.");
 /// ```
-pub struct Preflight<'g> {
-    guide: &'g Guide,
+pub struct Preflight<'l> {
+    guide: Arc<Guide>,
     selection: Selection,
     jobs: Option<usize>,
     interrupt: Interrupt,
-    progress: Option<Listener<'g>>,
-    findings: Option<FindingListener<'g>>,
+    progress: Option<Listener<'l>>,
+    findings: Option<FindingListener<'l>>,
     guide_path: Option<String>,
     guide_sha256: Option<String>,
 }
@@ -41,10 +42,10 @@ impl std::fmt::Debug for Preflight<'_> {
 }
 
 /// Who is told how far it is.
-type Listener<'g> = Box<dyn Fn(&Progress) + Sync + 'g>;
+type Listener<'l> = Box<dyn Fn(&Progress) + Sync + 'l>;
 
 /// Who is told each finding.
-type FindingListener<'g> = Box<dyn Fn(&Requirement, &Finding) + Sync + 'g>;
+type FindingListener<'l> = Box<dyn Fn(&Requirement, &Finding) + Sync + 'l>;
 
 /// How far a preflight is.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -57,11 +58,13 @@ pub struct Progress {
     pub waiting_for: Vec<String>,
 }
 
-impl<'g> Preflight<'g> {
+impl<'l> Preflight<'l> {
     /// A preflight of all requirements of a guide, for every role.
-    pub fn new(guide: &'g Guide) -> Self {
+    ///
+    /// A guide that is shared already (`Arc<Guide>`) is shared further; of one that is lent a copy is made.
+    pub fn new(guide: impl Into<Arc<Guide>>) -> Self {
         Self {
-            guide,
+            guide: guide.into(),
             selection: Selection::default(),
             jobs: None,
             interrupt: Interrupt::default(),
@@ -86,7 +89,7 @@ impl<'g> Preflight<'g> {
         self
     }
 
-    /// A switch that ends the preflight early. Give the same one to the host.
+    /// A switch that ends the preflight early, for a host that has none of its own: a [`crate::Live`] is given it itself.
     #[must_use]
     pub fn interrupt(mut self, interrupt: &Interrupt) -> Self {
         self.interrupt = interrupt.clone();
@@ -95,14 +98,15 @@ impl<'g> Preflight<'g> {
 
     /// Is called, from several threads, whenever something was learnt.
     #[must_use]
-    pub fn on_progress(mut self, progress: impl Fn(&Progress) + Sync + 'g) -> Self {
+    pub fn on_progress(mut self, progress: impl Fn(&Progress) + Sync + 'l) -> Self {
         self.progress = Some(Box::new(progress));
         self
     }
 
-    /// Is called, from several threads, with each finding as soon as there is one, in no particular order.
+    /// Is called, from several threads, with each finding as soon as there is one, in no particular order: what would settle it may still be
+    /// looked for.
     #[must_use]
-    pub fn on_finding(mut self, listener: impl Fn(&Requirement, &Finding) + Sync + 'g) -> Self {
+    pub fn on_finding(mut self, listener: impl Fn(&Requirement, &Finding) + Sync + 'l) -> Self {
         self.findings = Some(Box::new(listener));
         self
     }
@@ -119,7 +123,7 @@ impl<'g> Preflight<'g> {
     ///
     /// # Errors
     /// When the selection names a role, stage or requirement that the guide does not have.
-    pub fn run(&self, host: &dyn Host) -> Result<Report<'g>, NotInGuide> {
+    pub fn run(&self, host: &dyn Host) -> Result<Report, NotInGuide> {
         let started = jiff::Timestamp::now();
         let clock = Instant::now();
         let mut selection = self.selection.clone();
@@ -127,14 +131,15 @@ impl<'g> Preflight<'g> {
         if host.source() != MachineSource::Live {
             selection.consent = Consent::Given;
         }
-        let driver = Driver::new(self.guide, selection)?;
+        let interrupt = host.interrupt().unwrap_or(&self.interrupt);
+        let driver = Driver::new(Arc::clone(&self.guide), selection)?;
         let jobs = self.jobs.unwrap_or_else(|| host.jobs());
         let driver = if jobs <= 1 && self.progress.is_none() && self.findings.is_none() {
-            self.drive_alone(driver, host)
+            Self::drive_alone(driver, host, interrupt)
         } else {
-            self.drive(driver, host, jobs)
+            self.drive(driver, (host, interrupt), jobs)
         };
-        let interrupted = self.interrupt.is_raised();
+        let interrupted = interrupt.is_raised();
         let frame = Frame {
             software: env!("CARGO_PKG_VERSION").to_owned(),
             guide_path: self.guide_path.clone(),
@@ -146,11 +151,11 @@ impl<'g> Preflight<'g> {
             interrupted,
         };
         let finished = driver.finish();
-        Ok(Report::new(self.guide, self.selection.role, frame, &finished.known, finished.settled))
+        Ok(Report::new(Arc::clone(&self.guide), self.selection.role, frame, &finished.known, finished.settled))
     }
 
-    fn drive_alone(&self, mut driver: Driver<'g>, host: &dyn Host) -> Driver<'g> {
-        while !self.interrupt.is_raised()
+    fn drive_alone(mut driver: Driver, host: &dyn Host, interrupt: &Interrupt) -> Driver {
+        while !interrupt.is_raised()
             && let Some(probe) = driver.next_probe()
         {
             let clock = Instant::now();
@@ -160,25 +165,31 @@ impl<'g> Preflight<'g> {
         driver
     }
 
-    fn drive(&self, driver: Driver<'g>, host: &dyn Host, jobs: usize) -> Driver<'g> {
+    fn drive(&self, driver: Driver, (host, interrupt): (&dyn Host, &Interrupt), jobs: usize) -> Driver {
         let pool = Pool { state: Mutex::new(State { driver, running: Vec::new() }), changed: Condvar::new() };
+        let crew = Crew { preflight: self, pool: &pool, host, interrupt };
         std::thread::scope(|scope| {
+            let mut workers = 1;
+            // The caller's own thread works too where a number was asked for, so that none is needed beside it.
             for _ in 1..jobs {
-                scope.spawn(|| self.work(&pool, host));
+                if std::thread::Builder::new().spawn_scoped(scope, || crew.work()).is_err() {
+                    break;
+                }
+                workers += 1;
             }
             // A number that was asked for is kept to; else those that hang do not count.
-            if self.jobs.is_some() {
-                return self.work(&pool, host);
+            if self.jobs.is_some() || std::thread::Builder::new().spawn_scoped(scope, || crew.work()).is_err() {
+                return crew.work();
             }
-            let mut workers = jobs.max(1);
-            scope.spawn(|| self.work(&pool, host));
             let mut state = pool.lock();
-            while !state.is_done() && !self.interrupt.is_raised() {
+            while !state.is_done() && !interrupt.is_raised() {
                 state = pool.changed.wait_timeout(state, HANGING).unwrap_or_else(PoisonError::into_inner).0;
                 let hanging = state.running.iter().filter(|(_, since)| since.elapsed() >= HANGING).count();
                 if hanging >= workers && state.driver.has_questions() && workers < MOST_WORKERS {
                     for _ in 0..workers {
-                        scope.spawn(|| self.work(&pool, host));
+                        if std::thread::Builder::new().spawn_scoped(scope, || crew.work()).is_err() {
+                            break;
+                        }
                     }
                     workers *= 2;
                 }
@@ -186,9 +197,21 @@ impl<'g> Preflight<'g> {
         });
         pool.state.into_inner().unwrap_or_else(PoisonError::into_inner).driver
     }
+}
 
+/// What all workers share.
+#[derive(Clone, Copy)]
+struct Crew<'p, 'l> {
+    preflight: &'p Preflight<'l>,
+    pool: &'p Pool,
+    host: &'p dyn Host,
+    interrupt: &'p Interrupt,
+}
+
+impl Crew<'_, '_> {
     /// One worker: takes a question, answers it, until none can come any more.
-    fn work(&self, pool: &Pool<'g>, host: &dyn Host) {
+    fn work(&self) {
+        let pool = self.pool;
         let mut state = pool.lock();
         loop {
             if self.interrupt.is_raised() {
@@ -202,10 +225,9 @@ impl<'g> Preflight<'g> {
                 continue;
             };
             state.running.push((Arc::clone(&probe), Instant::now()));
-            self.report(&mut state);
-            drop(state);
+            self.tell(state);
             let clock = Instant::now();
-            let observation = host.observe(&probe);
+            let observation = self.host.observe(&probe);
             let elapsed = milliseconds(clock);
             state = pool.lock();
             state.running.retain(|(running, _)| !Arc::ptr_eq(running, &probe));
@@ -218,49 +240,59 @@ impl<'g> Preflight<'g> {
             if !cut {
                 state.driver.answer_timed(&probe, observation, elapsed);
             }
-            self.report(&mut state);
             pool.changed.notify_all();
+            self.tell(state);
+            state = pool.lock();
         }
+        drop(state);
         pool.changed.notify_all();
     }
 
-    fn report(&self, state: &mut State<'g>) {
-        if let Some(listener) = &self.findings {
-            for (requirement, finding) in state.driver.take_news() {
-                listener(requirement, &finding);
+    /// Tells the listeners what is new; they are called when the others can work on.
+    fn tell(&self, mut state: MutexGuard<'_, State>) {
+        let news = match &self.preflight.findings {
+            Some(_) => state.driver.take_news(),
+            None => Vec::new(),
+        };
+        let news: Vec<(usize, Arc<Finding>)> = news;
+        let progress = self.preflight.progress.as_ref().map(|_| {
+            let (settled, begun) = state.driver.progress();
+            Progress { settled, begun, waiting_for: state.running.iter().map(|(probe, _)| probe.to_string()).collect() }
+        });
+        drop(state);
+        if let Some(listener) = &self.preflight.findings {
+            for (index, finding) in news {
+                if let Some(requirement) = self.preflight.guide.requirements.get(index) {
+                    listener(requirement, &finding);
+                }
             }
         }
-        if let Some(progress) = &self.progress {
-            let (settled, begun) = state.driver.progress();
-            progress(&Progress {
-                settled,
-                begun,
-                waiting_for: state.running.iter().map(|(probe, _)| probe.to_string()).collect(),
-            });
+        if let (Some(listener), Some(progress)) = (&self.preflight.progress, progress) {
+            listener(&progress);
         }
     }
 }
 
-struct Pool<'g> {
-    state: Mutex<State<'g>>,
+struct Pool {
+    state: Mutex<State>,
     changed: Condvar,
 }
 
-struct State<'g> {
-    driver: Driver<'g>,
+struct State {
+    driver: Driver,
     /// What is being asked, and since when, the longest-running first.
     running: Vec<(Arc<Probe>, Instant)>,
 }
 
-impl State<'_> {
+impl State {
     /// Nothing is asked, and no question can come any more.
     fn is_done(&self) -> bool {
         self.driver.is_finished() || (self.running.is_empty() && !self.driver.has_questions())
     }
 }
 
-impl<'g> Pool<'g> {
-    fn lock(&self) -> MutexGuard<'_, State<'g>> {
+impl Pool {
+    fn lock(&self) -> MutexGuard<'_, State> {
         self.state.lock().unwrap_or_else(PoisonError::into_inner)
     }
 }

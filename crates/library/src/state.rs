@@ -35,7 +35,7 @@ pub(crate) fn write_whole(path: &Path, text: &str) -> io::Result<()> {
 }
 
 /// What is remembered of a guide from one run to the next.
-pub trait Memory: Serialize + DeserializeOwned {
+pub trait Stored: Serialize + DeserializeOwned {
     /// The part of the state folder that such memories are in.
     const FOLDER: &'static str;
 }
@@ -49,7 +49,7 @@ pub struct LastResult {
     pub open: Vec<String>,
 }
 
-impl Memory for LastResult {
+impl Stored for LastResult {
     const FOLDER: &'static str = "last";
 }
 
@@ -62,7 +62,7 @@ pub struct WalkPlace {
     pub stage: String,
 }
 
-impl Memory for WalkPlace {
+impl Stored for WalkPlace {
     const FOLDER: &'static str = "walk";
 }
 
@@ -74,7 +74,7 @@ pub struct Remembered<T> {
     what: PhantomData<T>,
 }
 
-impl<T: Memory> Remembered<T> {
+impl<T: Stored> Remembered<T> {
     /// What is remembered in a state folder, of a guide and perhaps a described machine.
     pub fn in_folder(folder: &Path, guide: &Path, machine: Option<&Path>) -> Self {
         let place = |path: &Path| path.canonicalize().unwrap_or_else(|_| path.to_owned()).display().to_string();

@@ -1,12 +1,12 @@
 //! Noticing that something changed which may settle what is open, without asking anything slow.
 
-use crate::driver::Settled;
 use crate::finding::Verdict;
 use crate::host::Host;
 use crate::known::Answer;
 use crate::observation::Observation;
 use crate::probe::Probe;
 use crate::report::{MachineSource, Report};
+use crate::settled::Settled;
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 use std::time::SystemTime;
@@ -21,7 +21,7 @@ pub struct Watch {
 impl Watch {
     /// Remembers what a report's open requirements rest on: the answers that are had at once (files, ports, programs on PATH, sockets), the
     /// folders of PATH, the programs that were asked, and these `files`.
-    pub fn new(report: &Report<'_>, files: &[&Path]) -> Self {
+    pub fn new(report: &Report, files: &[&Path]) -> Self {
         let mut watch = Self { answers: Vec::new(), files: BTreeMap::new() };
         for file in files {
             watch.remember(file);
@@ -33,7 +33,7 @@ impl Watch {
         for folder in std::env::split_paths(&path).filter(|folder| folder.is_absolute()) {
             watch.remember(&folder);
         }
-        let open = |one: &&Settled| matches!(one.finding.verdict, Verdict::Unmet | Verdict::Unknown);
+        let open = |one: &&Settled| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown);
         for answer in report.settled.iter().filter(open).flat_map(|one| &one.finding.evidence) {
             if let Probe::Run { path, .. } = &*answer.probe {
                 watch.remember(Path::new(path));
@@ -85,6 +85,7 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Group { .. }
         | Probe::DatabaseGroups
         | Probe::Limit { .. }
+        | Probe::Locales
         | Probe::Pinned { .. } => true,
         Probe::Connection { host, .. } => matches!(host.as_str(), "localhost" | "127.0.0.1" | "::1"),
         // Slow, asked of others, or never twice the same.

@@ -9,9 +9,9 @@
 )]
 
 use build_setup_ready::demo::{DemoMachine, GUIDE, MACHINES};
-use build_setup_ready::driver::Selection;
 use build_setup_ready::guide::{self, Guide};
 use build_setup_ready::report::Outcome;
+use build_setup_ready::selection::Selection;
 use build_setup_ready::{Described, Preflight, write};
 use rstest::rstest;
 

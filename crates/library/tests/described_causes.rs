@@ -194,8 +194,8 @@ fn a_machine_of_this_sort_shows(
     let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
     let report = Preflight::new(&guide).run(&machine).unwrap();
     let settled = report.settled.first().unwrap();
-    assert_eq!(settled.finding.cause.map(Cause::word), Some(cause), "{}", settled.finding.message);
-    assert!(settled.finding.message.contains(words), "{}", settled.finding.message);
+    assert_eq!(settled.finding.cause().map(Cause::word), Some(cause), "{}", report.message(settled));
+    assert!(report.message(settled).contains(words), "{}", report.message(settled));
     assert!(!settled.fixes.is_empty(), "no fix is offered");
 }
 
@@ -211,7 +211,13 @@ fn what_cannot_be_known_is_unknown_and_says_why(
     let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
     let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{machine}[[file]]\npath = \"key\"\n");
     let report = Preflight::new(&guide).run(&Described::parse(&text).unwrap()).unwrap();
-    let finding = &report.settled.first().unwrap().finding;
-    assert_eq!((finding.verdict, finding.cause.map(Cause::word)), (Verdict::Unknown, Some(cause)), "{}", finding.message);
-    assert!(finding.message.contains(words), "{}", finding.message);
+    let settled = report.settled.first().unwrap();
+    let finding = &settled.finding;
+    assert_eq!(
+        (finding.verdict(), finding.cause().map(Cause::word)),
+        (Verdict::Unknown, Some(cause)),
+        "{}",
+        report.message(settled)
+    );
+    assert!(report.message(settled).contains(words), "{}", report.message(settled));
 }

@@ -73,7 +73,7 @@ fn this_is_what_is_pasted(#[case] user: &str, #[case] machine: &str, #[case] sub
     let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
     let report = Preflight::new(&guide).run(&machine).unwrap();
     let settled = report.settled.first().unwrap();
-    assert_eq!(settled.fixes.first().unwrap().run, commands, "{}", settled.finding.message);
+    assert_eq!(settled.fixes.first().unwrap().run, commands, "{}", report.message(settled));
     // What asks for admin rights says so.
     let elevated = commands.iter().any(|command| command.contains("sudo "));
     assert!(!elevated || settled.fixes.first().unwrap().admin);
@@ -89,7 +89,8 @@ fn a_program_of_windows_does_not_stand_for_one_of_the_linux_inside() {
             "format = 1\npath = [\"/usr/bin\", \"/mnt/c/Program Files/Git/cmd\"]\n[machine]\nname = \"buoy-desk\"\n{system}[[program]]\npath = \"{git}\"\n"
         );
         let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
-        Preflight::new(&guide).run(&machine).unwrap().settled.first().unwrap().finding.message.clone()
+        let report = Preflight::new(&guide).run(&machine).unwrap();
+        report.message(report.settled.first().unwrap())
     };
     let more = format!("The one at {git} is on the Windows side: this Linux needs one of its own.");
     let inside = message("flags = [\"wsl\"]");

@@ -2,8 +2,9 @@
 #![cfg(target_os = "linux")]
 #![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
-use build_setup_ready::guide::{Access, Protocol};
-use build_setup_ready::observation::{Account, Device, Observation, ProgramCopy};
+use build_setup_ready::guide::{self, Access, Guide, Protocol};
+use build_setup_ready::manager::Manager;
+use build_setup_ready::observation::{Account, DeviceState, Observation, ProgramCopy};
 use build_setup_ready::probe::{PortPlace, Probe};
 use build_setup_ready::{Host, Live};
 use rstest::rstest;
@@ -31,6 +32,11 @@ fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
     copies
 }
 
+/// A guide that asks for nothing that matters here.
+fn no_guide() -> Guide {
+    guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\ncores = 1\n").unwrap()
+}
+
 #[test]
 fn copies_come_in_the_order_of_path_with_their_real_files() {
     let root = tempfile::tempdir().unwrap();
@@ -45,7 +51,7 @@ fn copies_come_in_the_order_of_path_with_their_real_files() {
     let path = ["a", "b", "", "b", "nowhere", "c", "d", "project/bin"]
         .map(|folder| if folder.is_empty() { String::new() } else { root.join(folder).display().to_string() })
         .join(":");
-    let live = Live::new(&project).path(path);
+    let live = Live::new(&project, &no_guide()).path(path);
     let seen: Vec<(String, String, bool, bool)> = copies(&live, "buoy")
         .into_iter()
         .map(|copy| {
@@ -69,13 +75,13 @@ fn package_managers_are_those_whose_program_can_be_started() {
     program(&root.path().join("bin"), "brew", 0o755);
     program(&root.path().join("bin"), "apt-get", 0o755);
     program(&root.path().join("bin"), "dnf", 0o644);
-    let live = Live::new(root.path()).path(root.path().join("bin"));
-    assert_eq!(live.observe(&Probe::Managers), Observation::Managers(vec!["apt".into(), "brew".into()]));
+    let live = Live::new(root.path(), &no_guide()).path(root.path().join("bin"));
+    assert_eq!(live.observe(&Probe::Managers), Observation::Managers(vec![Manager::Apt, Manager::Brew]));
 }
 
 #[test]
 fn the_account_is_the_one_that_id_names() {
-    let live = Live::new(".");
+    let live = Live::new(".", &no_guide());
     let Observation::Account(Account { name, root, groups, .. }) = live.observe(&Probe::Account) else { panic!("no account") };
     assert_eq!(name.unwrap(), output("id", &["-un"]));
     assert_eq!(root, output("id", &["-u"]) == "0");
@@ -86,7 +92,7 @@ fn the_account_is_the_one_that_id_names() {
 
 #[test]
 fn the_system_is_the_one_that_uname_names() {
-    let Observation::System(system) = Live::new(".").observe(&Probe::System) else { panic!("no system") };
+    let Observation::System(system) = Live::new(".", &no_guide()).observe(&Probe::System) else { panic!("no system") };
     assert_eq!(system.version.unwrap(), output("uname", &["-r"]));
     assert_eq!(system.arch, output("uname", &["-m"]));
 }
@@ -95,7 +101,8 @@ fn the_system_is_the_one_that_uname_names() {
 fn room_on_a_disk_is_what_df_says_an_ordinary_user_has() {
     let folder = tempfile::tempdir().unwrap();
     let place = folder.path().join("not/there");
-    let Observation::DiskRoom(room) = Live::new(".").observe(&Probe::DiskRoom { path: place.display().to_string() }) else {
+    let Observation::DiskRoom(room) = Live::new(".", &no_guide()).observe(&Probe::DiskRoom { path: place.display().to_string() })
+    else {
         panic!("no room")
     };
     assert_eq!(room.existing, folder.path().canonicalize().unwrap().display().to_string());
@@ -106,10 +113,13 @@ fn room_on_a_disk_is_what_df_says_an_ordinary_user_has() {
 }
 
 #[rstest]
-#[case::one_that_opens("/dev/null", Device::Opens)]
-#[case::one_that_is_not_there("/dev/no-such-buoy", Device::Missing)]
-fn devices_are_opened(#[case] path: &str, #[case] device: Device) {
-    assert_eq!(Live::new(".").observe(&Probe::Device { path: path.into(), access: Access::Write }), Observation::Device(device));
+#[case::one_that_opens("/dev/null", DeviceState::Opens)]
+#[case::one_that_is_not_there("/dev/no-such-buoy", DeviceState::Missing)]
+fn devices_are_opened(#[case] path: &str, #[case] device: DeviceState) {
+    assert_eq!(
+        Live::new(".", &no_guide()).observe(&Probe::Device { path: path.into(), access: Access::Write }),
+        Observation::Device(device)
+    );
 }
 
 #[test]
@@ -121,14 +131,14 @@ fn a_device_without_a_driver_is_dead() {
         return eprintln!("left out: only the administrator may make device nodes");
     }
     assert_eq!(
-        Live::new(".").observe(&Probe::Device { path: node.display().to_string(), access: Access::Write }),
-        Observation::Device(Device::Dead)
+        Live::new(".", &no_guide()).observe(&Probe::Device { path: node.display().to_string(), access: Access::Write }),
+        Observation::Device(DeviceState::Dead)
     );
 }
 
 #[test]
 fn names_that_are_no_modules_are_not_looked_for() {
-    let live = Live::new(".");
+    let live = Live::new(".", &no_guide());
     assert!(matches!(live.observe(&Probe::Module { name: "../kernel".into() }), Observation::CouldNotLook(_)));
     assert_eq!(live.observe(&Probe::Module { name: "no_such_buoy".into() }), Observation::Module(false));
 }
@@ -141,7 +151,7 @@ fn of_several_processes_that_share_a_port_the_first_one_holds_it() {
     rustix::io::fcntl_setfd(&listener, rustix::io::FdFlags::CLOEXEC).unwrap();
     let port = listener.local_addr().unwrap().port();
     let place = PortPlace { protocol: Protocol::Tcp, address: None, port };
-    let seen = Live::new(".").observe(&Probe::PortHolder(place));
+    let seen = Live::new(".", &no_guide()).observe(&Probe::PortHolder(place));
     child.kill().unwrap();
     child.wait().unwrap();
     let Observation::PortHolder(Some(holder)) = seen else { panic!("{seen:?}") };

@@ -80,7 +80,7 @@ fn every_question_is_asked_once_by_any_number_of_workers(#[case] jobs: usize) {
     let guide = rows();
     let host = Slow::default();
     let report = Preflight::new(&guide).jobs(jobs).run(&host).unwrap();
-    let verdicts: Vec<Verdict> = report.settled.iter().map(|one| one.finding.verdict).collect();
+    let verdicts: Vec<Verdict> = report.settled.iter().map(|one| one.finding.verdict()).collect();
     assert_eq!(verdicts.iter().filter(|verdict| **verdict == Verdict::Met).count(), 30);
     assert_eq!(verdicts.iter().filter(|verdict| **verdict == Verdict::Unmet).count(), 10);
     assert_eq!(report.outcome(), Outcome::NotReady);
@@ -99,8 +99,8 @@ fn an_interruption_keeps_what_is_known_and_asks_nothing_more() {
     let host = Slow { interrupt_at: Some((8, interrupt.clone())), ..Slow::default() };
     let report = Preflight::new(&guide).jobs(2).interrupt(&interrupt).run(&host).unwrap();
     assert!(report.frame.interrupted);
-    let known = report.settled.iter().filter(|one| one.finding.verdict == Verdict::Met).count();
-    let unknown = report.settled.iter().filter(|one| one.finding.verdict == Verdict::Unknown).count();
+    let known = report.settled.iter().filter(|one| one.finding.verdict() == Verdict::Met).count();
+    let unknown = report.settled.iter().filter(|one| one.finding.verdict() == Verdict::Unknown).count();
     assert!(unknown >= 10 && known + unknown == report.settled.len(), "{known} {unknown}");
     assert!(host.asked.lock().unwrap().len() <= 10);
 }

@@ -6,12 +6,12 @@ use crate::exit::Failure;
 use crate::look::progress::ProgressLine;
 use crate::look::{Detail, Ink, Look, Paper};
 use build_setup_ready::consent::asked_for;
-use build_setup_ready::driver::{Consent, Selection};
 use build_setup_ready::guide::{Guide, Role};
 use build_setup_ready::report::Report;
+use build_setup_ready::selection::{Consent, Selection};
 use build_setup_ready::text::{join_words, nearest};
 use build_setup_ready::{
-    Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Memory, Preflight, Remembered, state_folder,
+    Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, state_folder,
 };
 use std::io::Write;
 use std::path::Path;
@@ -19,12 +19,12 @@ use std::sync::Arc;
 
 /// Checks what was asked for, after the questions that a person must answer first; gives the consent too, so that it need not be asked for twice.
 /// `for_people`: the result is one that a person reads, and they may be asked.
-pub(crate) fn checked<'f>(
-    file: &'f GuideFile,
+pub(crate) fn checked(
+    file: &GuideFile,
     typed: &Check,
     (for_people, interrupt): (bool, &Interrupt),
     look: &Look,
-) -> Result<(Report<'f>, Consent), Failure> {
+) -> Result<(Report, Consent), Failure> {
     let how = &typed.how;
     let mut selection = resolve(typed, &file.guide)?;
     let memory: Option<Remembered<LastResult>> = memory(file, how);
@@ -41,7 +41,7 @@ pub(crate) fn checked<'f>(
     let report = looked(file, how, selection, interrupt, look)?;
     // A part that was asked for by name says nothing about the rest; nor does what was cut short.
     if let Some(memory) = memory.filter(|_| (whole || before.is_some()) && !report.frame.interrupted) {
-        let open = report.settled.iter().filter(|one| !one.finding.verdict.is_fine()).filter_map(|one| report.requirement(one));
+        let open = report.settled.iter().filter(|one| !one.finding.verdict().is_fine()).filter_map(|one| report.requirement(one));
         let role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
         // Nothing is lost where it cannot be remembered: the next preflight looks at everything.
         let _ = memory.write(&LastResult { role, open: open.map(|one| one.id.clone()).collect() });
@@ -50,18 +50,18 @@ pub(crate) fn checked<'f>(
 }
 
 /// Where something is remembered of this guide; `None` where the user has no home folder.
-pub(crate) fn memory<T: Memory>(file: &GuideFile, how: &How) -> Option<Remembered<T>> {
+pub(crate) fn memory<T: Stored>(file: &GuideFile, how: &How) -> Option<Remembered<T>> {
     state_folder().map(|folder| Remembered::in_folder(&folder, &file.path, how.machine.as_deref()))
 }
 
 /// Looks at the machine, with progress.
-pub(crate) fn looked<'f>(
-    file: &'f GuideFile,
+pub(crate) fn looked(
+    file: &GuideFile,
     how: &How,
     selection: Selection,
     interrupt: &Interrupt,
     look: &Look,
-) -> Result<Report<'f>, Failure> {
+) -> Result<Report, Failure> {
     let host = host(how.machine.as_deref(), file, how.time_limit, interrupt)?;
     check(file, selection, how.jobs, (&*host, interrupt), look)
 }
@@ -140,24 +140,21 @@ pub(crate) fn host(
 }
 
 /// Checks, with progress, until it is done or the person interrupts.
-pub(crate) fn check<'f>(
-    file: &'f GuideFile,
+pub(crate) fn check(
+    file: &GuideFile,
     selection: Selection,
     jobs: Option<u16>,
     (host, interrupt): (&dyn Host, &Interrupt),
     look: &Look,
-) -> Result<Report<'f>, Failure> {
-    let switch = interrupt.clone();
-    // A second handler cannot be set; the first one serves.
-    let _ = ctrlc::set_handler(move || switch.raise());
+) -> Result<Report, Failure> {
     let line = Arc::new(ProgressLine::start(look));
     let (news, findings) = (Arc::clone(&line), Arc::clone(&line));
-    let mut preflight = Preflight::new(&file.guide)
+    let mut preflight = Preflight::new(Arc::clone(&file.guide))
         .select(selection)
         .interrupt(interrupt)
         .guide_source(file.path.display().to_string(), file.sha256.clone())
         .on_progress(move |progress| news.update(progress))
-        .on_finding(move |requirement, finding| findings.learn(requirement, finding));
+        .on_finding(move |requirement, finding| findings.learn(&file.guide, requirement, finding));
     if let Some(jobs) = jobs {
         preflight = preflight.jobs(usize::from(jobs));
     }

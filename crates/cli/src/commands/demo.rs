@@ -4,10 +4,12 @@ use crate::look::report::verdict_word;
 use crate::look::{Ink, Look, Paper, report};
 use crate::output;
 use build_setup_ready::demo::{GUIDE, MACHINES};
-use build_setup_ready::driver::{Selection, Settled};
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::guide::{self, Guide};
+use build_setup_ready::problem::Mistakes;
 use build_setup_ready::report::{Outcome, Report};
+use build_setup_ready::selection::Selection;
+use build_setup_ready::settled::Settled;
 use build_setup_ready::text::join_words;
 use build_setup_ready::{Described, GUIDE_FILE, Preflight};
 use std::path::Path;
@@ -24,7 +26,7 @@ const TOUR: [(&str, Option<&str>); 4] = [
 const MOST_SHOWN: usize = 6;
 
 pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &Look) -> Result<Status, Failure> {
-    let shipped = |problems: Vec<_>| Failure::Software(format!("the demonstration has {} mistakes", problems.len()));
+    let shipped = |mistakes: Mistakes| Failure::Software(format!("the demonstration has mistakes: {mistakes}"));
     let guide = guide::parse(GUIDE).map_err(shipped)?;
     if let Some(folder) = &typed.into {
         write_files(folder)?;
@@ -60,16 +62,16 @@ pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &Look) -> Result
 }
 
 /// A line for each thing that is not met, and how it came out.
-fn brief(paper: &mut Paper<'_>, guide: &Guide, report: &Report<'_>) {
+fn brief(paper: &mut Paper<'_>, guide: &Guide, report: &Report) {
     let whom = report
         .role
         .and_then(|role| guide.roles.get(role))
         .map_or_else(|| "every role".to_owned(), |role| format!("the role {}", role.id));
     let open: Vec<&Settled> =
-        report.counting().filter(|one| matches!(one.finding.verdict, Verdict::Unmet | Verdict::Unknown)).collect();
+        report.counting().filter(|one| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown)).collect();
     for one in open.iter().take(MOST_SHOWN) {
-        let (word, ink) = verdict_word(one.finding.verdict);
-        paper.labelled(2, (word, ink), 10, (&one.finding.message, Ink::Body));
+        let (word, ink) = verdict_word(one.finding.verdict());
+        paper.labelled(2, (word, ink), 10, (&report.message(one), Ink::Body));
     }
     if let Some(more) = open.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
         paper.block(12, &format!("and {more} more"), Ink::Quiet);

@@ -6,21 +6,22 @@ use crate::look::report::{evidence, verdict_word};
 use crate::look::{Ink, Look, Paper};
 use crate::output;
 use build_setup_ready::cause::Cause;
-use build_setup_ready::driver::{Selection, Settled};
 use build_setup_ready::guide::{Guide, GuideFix, Level, Requirement, Subject};
 use build_setup_ready::report::Report;
+use build_setup_ready::selection::Selection;
+use build_setup_ready::settled::Settled;
 use build_setup_ready::text::join_words;
 use build_setup_ready::{GuideFile, Interrupt, Live, LoadError};
 
 const COLUMN: usize = 13;
 
-pub(crate) fn run(typed: &arguments::Explain, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &arguments::Explain, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
     let mut paper = Paper::new(look);
     match &typed.word {
         None => list(&mut paper, optional_guide(shown)?.as_ref()),
         Some(word) => match Cause::from_word(word) {
             Some(cause) => page(&mut paper, cause, optional_guide(shown)?.as_ref()),
-            None => requirement(&mut paper, typed, shown, (word, look))?,
+            None => requirement(&mut paper, typed, shown, (word, interrupt, look))?,
         },
     }
     output::write(paper.into_text().as_bytes(), shown.output.as_deref())?;
@@ -92,7 +93,7 @@ fn requirement(
     paper: &mut Paper<'_>,
     typed: &arguments::Explain,
     shown: &Shown,
-    (word, look): (&str, &Look),
+    (word, interrupt, look): (&str, &Interrupt, &Look),
 ) -> Result<(), Failure> {
     let file = load_guide(shown)?;
     let Some(index) = file.guide.find(word) else {
@@ -100,31 +101,33 @@ fn requirement(
         let known: Vec<&str> = ids.chain(Cause::ALL.iter().map(|cause| cause.word())).collect();
         return Err(wrong_word("requirement or cause", word, &known));
     };
-    let interrupt = Interrupt::default();
-    let host = host(typed.machine.as_deref(), &file, Live::TIME_LIMIT, &interrupt)?;
+    let host = host(typed.machine.as_deref(), &file, Live::TIME_LIMIT, interrupt)?;
     let selection = Selection { only: vec![index], after_start: true, ..Selection::default() };
-    let report = check(&file, selection, None, (&*host, &interrupt), look)?;
-    if let Some(settled) = report.settled.iter().find(|settled| settled.index == index) {
+    let report = check(&file, selection, None, (&*host, interrupt), look)?;
+    if let Some(settled) = report.settled_at(index) {
         about(paper, &report, settled);
     }
     Ok(())
 }
 
 /// Everything about one requirement, as a report has it.
-pub(crate) fn about(paper: &mut Paper<'_>, report: &Report<'_>, settled: &Settled) {
+pub(crate) fn about(paper: &mut Paper<'_>, report: &Report, settled: &Settled) {
     let Some(one) = report.requirement(settled) else { return };
     paper.block(0, &one.title(), Ink::Heading);
     paper.gap();
-    describe(paper, report.guide, one);
+    describe(paper, &report.guide, one);
+    if let Some(wanted) = report.words(settled).and_then(|words| words.wanted()) {
+        paper.labelled(2, ("Wanted", Ink::Quiet), COLUMN, (&wanted, Ink::Body));
+    }
     let finding = &settled.finding;
-    let (verdict, ink) = verdict_word(finding.verdict);
+    let (verdict, ink) = verdict_word(finding.verdict());
     paper.heading("On this machine, now");
-    let cause = finding.cause.map(|cause| format!(" ({})", cause.word())).unwrap_or_default();
-    paper.labelled(2, (verdict, ink), COLUMN, (&format!("{}{cause}", finding.message), Ink::Body));
+    let cause = finding.cause().map(|cause| format!(" ({})", cause.word())).unwrap_or_default();
+    paper.labelled(2, (verdict, ink), COLUMN, (&format!("{}{cause}", report.message(settled)), Ink::Body));
     evidence(paper, 2 + COLUMN, settled);
-    for other in report.alternatives(finding) {
+    for other in report.alternatives(settled) {
         let title = report.requirement(other).map(Requirement::title).unwrap_or_default();
-        paper.labelled(2 + COLUMN, ("-", Ink::Quiet), 2, (&format!("{title}: {}", other.finding.message), Ink::Body));
+        paper.labelled(2 + COLUMN, ("-", Ink::Quiet), 2, (&format!("{title}: {}", report.message(other)), Ink::Body));
         evidence(paper, 2 + COLUMN + 2, other);
     }
     for (number, fix) in settled.fixes.iter().enumerate() {
@@ -139,8 +142,7 @@ pub(crate) fn about(paper: &mut Paper<'_>, report: &Report<'_>, settled: &Settle
 fn describe(paper: &mut Paper<'_>, guide: &Guide, one: &Requirement) {
     let mut row = |label: &str, text: &str| paper.labelled(2, (label, Ink::Quiet), COLUMN, (text, Ink::Body));
     row("Id", &one.id);
-    row("Checks", &format!("{} ({})", one.subject.title(), one.subject.kind()));
-    row("Wanted", &build_setup_ready::wanted(&one.subject));
+    row("Checks", &format!("{} ({})", one.subject.title(), one.subject.kind().word()));
     if let Subject::AnyOf(any_of) = &one.subject {
         let named = any_of.alternatives.iter().filter_map(|other| guide.requirements.get(*other));
         let titles: Vec<String> = named.map(|other| format!("{} ({})", other.title(), other.id)).collect();
@@ -176,7 +178,7 @@ fn others_fixes(paper: &mut Paper<'_>, one: &Requirement) {
     }
     paper.heading("What the guide names, for every system");
     for (manager, package) in packages {
-        paper.labelled(2, (manager, Ink::Quiet), COLUMN, (package, Ink::Body));
+        paper.labelled(2, (manager.word(), Ink::Quiet), COLUMN, (package, Ink::Body));
     }
     for fix in &one.fixes {
         let when = fix.cause.map_or_else(|| "Any cause".to_owned(), |cause| cause.word().to_owned());

@@ -11,14 +11,15 @@ mod walk;
 use crate::arguments::{Command, Typed};
 use crate::exit::{Failure, Status};
 use crate::look::Look;
+use build_setup_ready::Interrupt;
 
 /// Runs the command that was typed.
-pub(crate) fn run(typed: &Typed, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<Status, Failure> {
     match &typed.command {
-        Command::Preflight(arguments) => preflight::run(arguments, &typed.shown, look),
-        Command::Walk(arguments) => walk::run(arguments, &typed.shown, look),
-        Command::Plan(arguments) => plan::run(arguments, &typed.shown, look),
-        Command::Explain(arguments) => explain::run(arguments, &typed.shown, look),
+        Command::Preflight(arguments) => preflight::run(arguments, &typed.shown, (interrupt, look)),
+        Command::Walk(arguments) => walk::run(arguments, &typed.shown, (interrupt, look)),
+        Command::Plan(arguments) => plan::run(arguments, &typed.shown, (interrupt, look)),
+        Command::Explain(arguments) => explain::run(arguments, &typed.shown, (interrupt, look)),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),
         Command::Completions { shell } => completions::run(*shell, &typed.shown),
     }

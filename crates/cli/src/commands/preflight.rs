@@ -4,24 +4,27 @@ use crate::exit::{Failure, Status};
 use crate::keyboard::{Heard, Keyboard};
 use crate::look::{Detail, Ink, Look, Paper, report};
 use crate::output;
-use build_setup_ready::driver::Consent;
 use build_setup_ready::report::{Outcome, Report};
+use build_setup_ready::selection::Consent;
 use build_setup_ready::{GuideFile, Interrupt, Watch, write};
 use std::io::Write;
 use std::path::Path;
 use std::time::Duration;
 
-pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> Result<Status, Failure> {
-    let interrupt = Interrupt::default();
+pub(crate) fn run(
+    typed: &arguments::Preflight,
+    shown: &Shown,
+    (interrupt, look): (&Interrupt, &Look),
+) -> Result<Status, Failure> {
     if typed.watch {
         if typed.format != Format::Text {
             let message = "--watch shows text, and --format asks for another form".to_owned();
             return Err(Failure::Word { message, note: "Leave one of the two out.".to_owned() });
         }
-        return watch(typed, shown, &interrupt, look);
+        return watch(typed, shown, interrupt, look);
     }
     let file = load_guide(shown)?;
-    let (report, _) = checked(&file, &typed.check, (typed.format == Format::Text, &interrupt), look)?;
+    let (report, _) = checked(&file, &typed.check, (typed.format == Format::Text, interrupt), look)?;
     let text = match typed.format {
         Format::Text => text(&report, &typed.check, shown, look),
         Format::Json => {
@@ -34,14 +37,14 @@ pub(crate) fn run(typed: &arguments::Preflight, shown: &Shown, look: &Look) -> R
     Ok(status(&report))
 }
 
-fn text(report: &Report<'_>, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {
+fn text(report: &Report, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {
     let mut paper = Paper::new(look);
     let role = report.role.and_then(|role| report.guide.roles.get(role));
     report::draw(&mut paper, report, &again(typed, shown, role));
     paper.into_text().into_bytes()
 }
 
-fn status(report: &Report<'_>) -> Status {
+fn status(report: &Report) -> Status {
     if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() }
 }
 

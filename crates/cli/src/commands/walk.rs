@@ -5,18 +5,19 @@ use super::explain::about;
 use crate::arguments::{self, Check, How, Shown};
 use crate::exit::{Failure, Status};
 use crate::keyboard::{Heard, Keyboard};
-use crate::look::{Ink, Look, Paper, plan, report};
+use crate::look::{Ink, Look, Paper, closing, plan, report};
 use crate::output;
-use build_setup_ready::driver::{Selection, Settled};
 use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::{Requirement, Then};
+use build_setup_ready::guide::{Level, Requirement, Then};
 use build_setup_ready::report::{Outcome, Report};
+use build_setup_ready::selection::Selection;
+use build_setup_ready::settled::Settled;
 use build_setup_ready::text::{join_words, nearest};
 use build_setup_ready::{GuideFile, Interrupt, Remembered, WalkPlace};
 use std::io::Write;
 use std::time::Duration;
 
-pub(crate) fn run(typed: &arguments::Walk, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &arguments::Walk, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
     if shown.output.is_some() {
         let message = "walk talks with you and has no result to write to a file".to_owned();
         return Err(Failure::Word { message, note: "Leave out --output, or use preflight or plan.".to_owned() });
@@ -38,8 +39,7 @@ pub(crate) fn run(typed: &arguments::Walk, shown: &Shown, look: &Look) -> Result
     how.role = selection.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
     let stage_of = |place: WalkPlace| file.guide.stages.iter().position(|stage| stage.id == place.stage);
     let first = place.and_then(stage_of).unwrap_or(0);
-    let interrupt = Interrupt::default();
-    let mut walk = Walk { file: &file, how, selection, memory, interrupt, keyboard: Keyboard::listen(), look };
+    let mut walk = Walk { file: &file, how, selection, memory, interrupt: interrupt.clone(), keyboard: Keyboard::listen(), look };
     walk.open(first)?;
     for stage in first..file.guide.stages.len() {
         if let Some(status) = walk.stage(stage)? {
@@ -101,7 +101,7 @@ impl<'f> Walk<'f, '_> {
         self.show(|paper| paper.block(0, text, Ink::Body))
     }
 
-    fn looked(&self, selection: Selection) -> Result<Report<'f>, Failure> {
+    fn looked(&self, selection: Selection) -> Result<Report, Failure> {
         looked(self.file, &self.how, selection, &self.interrupt, self.look)
     }
 
@@ -133,7 +133,7 @@ impl<'f> Walk<'f, '_> {
             return Ok(Some(Status::Interrupted));
         }
         let is_here = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == index);
-        let nothing = report.counting().filter(is_here).all(|one| one.finding.verdict == Verdict::Skipped);
+        let nothing = report.counting().filter(is_here).all(|one| one.finding.verdict() == Verdict::Skipped);
         if nothing {
             return Ok(None);
         }
@@ -155,11 +155,12 @@ impl<'f> Walk<'f, '_> {
     }
 
     /// Waits at a stage until all is met, or the person goes on.
-    fn stop(&mut self, stage: usize, mut report: Report<'f>) -> Result<Left, Failure> {
+    fn stop(&mut self, stage: usize, mut report: Report) -> Result<Left, Failure> {
         self.show(|paper| draw(paper, &report, stage))?;
         loop {
             let open = open(&report);
-            if open.is_empty() {
+            // What is only recommended or optional was shown, and keeps nobody.
+            if !open.iter().any(|one| report::level(&report, one) == Level::Must) {
                 return Ok(Left::Done);
             }
             let line = match self.hear()? {
@@ -172,7 +173,7 @@ impl<'f> Walk<'f, '_> {
             };
             match Wish::of(&line) {
                 Wish::CheckAgain => {
-                    let before = open.iter().map(|one| (one.index, one.finding.message.clone())).collect::<Vec<_>>();
+                    let before = open.iter().map(|one| (one.index, report.message(one))).collect::<Vec<_>>();
                     let only: Vec<usize> = before.iter().map(|(index, _)| *index).collect();
                     let now = self.looked(Selection { only, stage: None, ..self.selection.clone() })?;
                     if now.frame.interrupted {
@@ -210,9 +211,9 @@ impl<'f> Walk<'f, '_> {
         }
     }
 
-    fn explain(&self, report: &Report<'f>, open: &[&Settled], id: Option<&str>) -> Result<(), Failure> {
+    fn explain(&self, report: &Report, open: &[&Settled], id: Option<&str>) -> Result<(), Failure> {
         let ids: Vec<&str> = open.iter().filter_map(|one| report.requirement(one)).map(|one| one.id.as_str()).collect();
-        let of = |id: &str| report.settled.iter().find(|one| report.requirement(one).is_some_and(|one| one.id == id));
+        let of = |id: &str| report.settled_of(id);
         match id {
             None => self.show(|paper| {
                 for one in open {
@@ -251,23 +252,23 @@ impl<'f> Walk<'f, '_> {
                 paper.block(0, &format!("Still open: {}.", join_words(&titles, "and")), Ink::Body);
                 paper.gap();
             }
-            report::closing(paper, &report, &again(&check, shown, report.role.and_then(|role| self.file.guide.roles.get(role))));
+            closing::draw(paper, &report, &again(&check, shown, report.role.and_then(|role| self.file.guide.roles.get(role))));
         })?;
         Ok(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() })
     }
 }
 
 /// What is open of a report, those that wait too.
-fn open<'r>(report: &'r Report<'_>) -> Vec<&'r Settled> {
-    report.counting().filter(|one| !one.finding.verdict.is_fine()).collect()
+fn open<'r>(report: &'r Report) -> Vec<&'r Settled> {
+    report.counting().filter(|one| !one.finding.verdict().is_fine()).collect()
 }
 
 /// How one stands who ends in between: not everything was looked at.
-fn unfinished(report: &Report<'_>) -> Status {
+fn unfinished(report: &Report) -> Status {
     if report.outcome() == Outcome::NotReady { Status::NotReady } else { Status::Undecided }
 }
 
-fn draw(paper: &mut Paper<'_>, report: &Report<'_>, stage: usize) {
+fn draw(paper: &mut Paper<'_>, report: &Report, stage: usize) {
     report::draw_open(paper, report, stage);
     plan::draw(paper, report);
     if let Some(then) = report.plan.then.iter().max() {
@@ -282,15 +283,15 @@ fn draw(paper: &mut Paper<'_>, report: &Report<'_>, stage: usize) {
 }
 
 /// What came of another look.
-fn news(paper: &mut Paper<'_>, report: &Report<'_>, (before, stage): (&[(usize, String)], usize)) {
+fn news(paper: &mut Paper<'_>, report: &Report, (before, stage): (&[(usize, String)], usize)) {
     let title = |one: &Settled| report.requirement(one).map(Requirement::title).unwrap_or_default();
     let still = open(report);
     let was_open = |one: &&Settled| before.iter().any(|(index, _)| *index == one.index);
-    let met: Vec<String> = report.counting().filter(|one| one.finding.verdict.is_fine()).filter(was_open).map(title).collect();
+    let met: Vec<String> = report.counting().filter(|one| one.finding.verdict().is_fine()).filter(was_open).map(title).collect();
     if !met.is_empty() {
         paper.labelled(0, ("Met now:", Ink::Good), 9, (&format!("{}.", join_words(&met, "and")), Ink::Body));
     }
-    let same = |one: &&&Settled| before.iter().any(|(index, message)| *index == one.index && *message == one.finding.message);
+    let same = |one: &&&Settled| before.iter().any(|(index, message)| *index == one.index && *message == report.message(one));
     if still.is_empty() {
         return;
     }

@@ -31,6 +31,11 @@ impl Doing<'_> {
         Self { caution: None, ..self }
     }
 
+    /// Only what is done.
+    pub(crate) fn without_remarks(self) -> Self {
+        Self { caution: None, choice: None, ..self }
+    }
+
     /// Lays it out under its words; commands stand `further` in.
     pub(crate) fn draw(&self, paper: &mut Paper<'_>, indent: usize, further: usize) {
         self.run.iter().for_each(|command| paper.copyable(indent + further, command));

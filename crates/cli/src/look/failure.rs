@@ -15,16 +15,16 @@ const MOST_SHOWN: usize = 20;
 /// Shows a failure on standard error.
 pub(crate) fn show(failure: &Failure, look: &Look) {
     let mut paper = Paper::for_errors(look);
-    if let Failure::Load(LoadError::Mistakes { path, text, problems }) = failure {
+    if let Failure::Load(LoadError::Mistakes { path, text, mistakes }) = failure {
         let path = path.display().to_string();
-        for (index, problem) in problems.iter().take(MOST_SHOWN).enumerate() {
-            let number = format!("mistake {} of {}", index + 1, problems.len());
+        for (index, problem) in mistakes.iter().take(MOST_SHOWN).enumerate() {
+            let number = format!("mistake {} of {}", index + 1, mistakes.count());
             let drawn = excerpt(problem, &number, (&path, text), look);
             paper.ready_made(&drawn);
             paper.gap();
             paper.gap();
         }
-        if let Some(more) = problems.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
+        if let Some(more) = mistakes.count().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
             paper.block(0, &format!("... and {more} more."), Ink::Quiet);
         }
     }
@@ -42,7 +42,7 @@ fn next_steps(failure: &Failure) -> Vec<String> {
             format!("Go to the project's folder (the one with {GUIDE_FILE}) and try again, or name the file with --guide FILE."),
             "To see what this software does without a project: setup-ready demo".to_owned(),
         ],
-        Failure::Load(LoadError::Mistakes { problems, .. }) => line(if problems.len() == 1 {
+        Failure::Load(LoadError::Mistakes { mistakes, .. }) => line(if mistakes.count() == 1 {
             "Nothing was checked. Correct it, or tell the project's maintainer."
         } else {
             "Nothing was checked. Correct them, or tell the project's maintainer."

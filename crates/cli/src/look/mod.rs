@@ -1,7 +1,9 @@
 //! How things look. Width, colour and characters are parameters, found out once.
 
+pub(crate) mod closing;
 pub(crate) mod doing;
 pub(crate) mod failure;
+mod opening;
 mod paper;
 pub(crate) mod plan;
 pub(crate) mod progress;
@@ -35,6 +37,8 @@ pub(crate) enum Colour {
 /// How things look.
 #[derive(Debug, Clone)]
 pub(crate) struct Look {
+    /// The result goes to a terminal, where its end is seen first.
+    pub(crate) terminal: bool,
     /// Columns to use.
     pub(crate) width: usize,
     /// Colour on standard output.
@@ -70,6 +74,7 @@ impl Look {
         let terminal = || terminal_size::terminal_size().map(|(width, _)| usize::from(width.0));
         let width = columns.or_else(terminal).unwrap_or(80);
         Self {
+            terminal: out && !to_file,
             width: width.clamp(*WIDTHS.start(), *WIDTHS.end()),
             color: color(out && !to_file),
             error_color: color(error),

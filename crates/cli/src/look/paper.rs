@@ -105,9 +105,7 @@ impl<'l> Paper<'l> {
         let rest = " ".repeat(indent);
         let mut start = first;
         for paragraph in clean.split('\n') {
-            for line in
-                textwrap::wrap(paragraph, textwrap::Options::new(room).word_splitter(textwrap::WordSplitter::NoHyphenation))
-            {
+            for line in wrapped(paragraph, room) {
                 let painted = self.paint_ready(line.trim_end(), ink);
                 let _ = writeln!(self.text, "{}", format!("{start}{painted}").trim_end());
                 start = &rest;
@@ -121,24 +119,6 @@ impl<'l> Paper<'l> {
         let _ = writeln!(self.text, "{}{painted}", " ".repeat(indent));
     }
 
-    /// Two short texts side by side, each behind its label; one above the other where there is no room.
-    pub(crate) fn beside(&mut self, indent: usize, left: (&str, &str), right: (&str, &str)) {
-        let long = left.0.len() + left.1.chars().count() + 4 + right.0.len() + right.1.chars().count() + 1 + indent;
-        if self.look.is_narrow() || long > self.look.width {
-            let column = left.0.len().max(right.0.len()) + 1;
-            self.labelled(indent, (left.0, Ink::Quiet), column, (left.1, Ink::Strong));
-            self.labelled(indent, (right.0, Ink::Quiet), column, (right.1, Ink::Strong));
-            return;
-        }
-        // The right side starts at the same column everywhere, unless the left one is long.
-        let gap = " ".repeat(34_usize.saturating_sub(left.0.len() + 1 + left.1.chars().count()).max(3));
-        let gap = if indent + 34 + right.0.len() + right.1.chars().count() < self.look.width { gap } else { "   ".to_owned() };
-        let (left_label, left_text) = (self.painted(left.0, Ink::Quiet), self.painted(left.1, Ink::Strong));
-        let (right_label, right_text) = (self.painted(right.0, Ink::Quiet), self.painted(right.1, Ink::Strong));
-        let indent = " ".repeat(indent);
-        let _ = writeln!(self.text, "{indent}{left_label} {left_text}{gap}{right_label} {right_text}");
-    }
-
     /// A text made harmless and given its look.
     pub(crate) fn painted(&self, text: &str, ink: Ink) -> String {
         let clean = Sanitised::line(text).to_string();
@@ -150,6 +130,43 @@ impl<'l> Paper<'l> {
         let style = ink.style();
         if self.color == Colour::On && !text.is_empty() { format!("{style}{text}{style:#}") } else { text.to_owned() }
     }
+}
+
+/// Stands where a word that is longer than a line may be broken; outside text cannot hold it, since it is made visible there.
+const BREAK: char = '\u{200b}';
+
+/// The lines of a paragraph. Words stay whole; a path or an address that is longer than a line is broken behind its separators.
+fn wrapped(paragraph: &str, room: usize) -> Vec<String> {
+    let is_long = |word: &str| word.chars().count() > room;
+    let marked: Vec<String> = paragraph
+        .split(' ')
+        .map(|word| {
+            if is_long(word) {
+                word.replace('/', &format!("/{BREAK}")).replace('\\', &format!("\\{BREAK}"))
+            } else {
+                word.to_owned()
+            }
+        })
+        .collect();
+    let options = textwrap::Options::new(room)
+        .word_splitter(textwrap::WordSplitter::NoHyphenation)
+        .word_separator(textwrap::WordSeparator::Custom(pieces));
+    textwrap::wrap(&marked.join(" "), options).into_iter().map(|line| line.replace(BREAK, "")).collect()
+}
+
+/// What may stand on a line of its own: words, and the parts of long ones.
+fn pieces(line: &str) -> Box<dyn Iterator<Item = textwrap::core::Word<'_>> + '_> {
+    Box::new(textwrap::WordSeparator::AsciiSpace.find_words(line).flat_map(|word| line_parts(word.word, word.whitespace)))
+}
+
+fn line_parts<'w>(word: &'w str, space: &'w str) -> Vec<textwrap::core::Word<'w>> {
+    let mut parts: Vec<textwrap::core::Word<'w>> = word.split_inclusive(BREAK).map(textwrap::core::Word::from).collect();
+    if let Some(last) = parts.last_mut() {
+        last.whitespace = space;
+    } else {
+        parts.push(textwrap::core::Word { whitespace: space, ..textwrap::core::Word::from(word) });
+    }
+    parts
 }
 
 /// Characters that not every terminal has, in ASCII.

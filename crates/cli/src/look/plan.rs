@@ -5,13 +5,13 @@ use super::{Ink, Paper};
 use build_setup_ready::guide::{Level, Requirement};
 use build_setup_ready::plan::Step;
 use build_setup_ready::report::Report;
-use build_setup_ready::text::{Size, join_words};
+use build_setup_ready::text::{Size, capitalised, join_words};
 
 /// More than these are only counted.
 const MOST_SETTLED: usize = 8;
 
 /// Lays out the plan; nothing where there is nothing to do.
-pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>) {
+pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report) {
     let plan = &report.plan;
     if plan.steps.is_empty() {
         return;
@@ -46,7 +46,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>) {
     }
 }
 
-fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, (step, said): (&Step, bool)) {
+fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said): (&Step, bool)) {
     let narrow = paper.look().is_narrow();
     let (indent, column) = if narrow { (0, 3) } else { (2, 4) };
     let mut marks = Vec::new();
@@ -59,18 +59,27 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report<'_>, number: usize, (step, s
     marks.extend(step.fix.download_bytes.map(|bytes| format!("{} to download", Size(bytes))));
     marks.extend(step.fix.takes_ms.map(duration));
     let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
-    paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&format!("{}{marks}", step.fix.say), Ink::Body));
+    let whom = titles(report, step).map(|titles| format!("{}: ", capitalised(&titles))).unwrap_or_default();
+    let text = format!("{whom}{}{marks}", step.fix.say);
+    paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&text, Ink::Body));
     let body = indent + column;
     let doing = if said { Doing::from(&step.fix).without_caution() } else { Doing::from(&step.fix) };
     doing.draw(paper, body, if narrow { 0 } else { 4 });
-    let mut titles: Vec<String> =
-        step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title).collect();
+}
+
+/// What a step settles, where its words do not name it.
+fn titles(report: &Report, step: &Step) -> Option<String> {
+    let titles = step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title);
+    let mut titles: Vec<String> = titles.collect();
+    if titles.iter().any(|title| step.fix.say.contains(title.as_str())) {
+        return None;
+    }
     if titles.len() > MOST_SETTLED {
         let more = titles.len() - MOST_SETTLED;
         titles.truncate(MOST_SETTLED);
         titles.push(format!("{more} more"));
     }
-    paper.labelled(body, ("Settles", Ink::Quiet), 8, (&format!("{}.", join_words(&titles, "and")), Ink::Quiet));
+    (!titles.is_empty()).then(|| join_words(&titles, "and"))
 }
 
 fn duration(milliseconds: u64) -> String {

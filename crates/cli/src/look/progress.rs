@@ -1,10 +1,13 @@
 //! What is being waited for, on standard error, while it is being waited for.
 
 use super::Look;
+use super::report::verdict_word;
 use build_setup_ready::Progress;
 use build_setup_ready::finding::{Finding, Verdict};
-use build_setup_ready::guide::Requirement;
+use build_setup_ready::fix::Shell;
+use build_setup_ready::guide::{Guide, Requirement};
 use build_setup_ready::text::Sanitised;
+use build_setup_ready::words::Words;
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
@@ -15,7 +18,7 @@ use std::time::{Duration, Instant};
 const PATIENCE: Duration = Duration::from_millis(200);
 const PACE: Duration = Duration::from_millis(100);
 /// From then on, what is known already is shown too, so that nobody waits for it.
-const LONG: Duration = Duration::from_secs(1);
+const LONG: Duration = Duration::from_millis(250);
 /// More lines than these are only counted.
 const MOST_SHOWN: usize = 8;
 
@@ -57,15 +60,16 @@ impl ProgressLine {
     }
 
     /// Takes a finding.
-    pub(crate) fn learn(&self, requirement: &Requirement, finding: &Finding) {
+    pub(crate) fn learn(&self, guide: &Guide, requirement: &Requirement, finding: &Finding) {
         if self.thread.is_none() {
             return;
         }
-        match finding.verdict {
+        match finding.verdict() {
             Verdict::Met => self.seen().met += 1,
             Verdict::Skipped => {}
             Verdict::Unmet | Verdict::Unknown | Verdict::Blocked => {
-                let line = format!("  {}: {} - {}", finding.verdict.word(), requirement.title(), finding.message);
+                let words = Words::new(guide, requirement, finding, Shell::Posix);
+                let line = format!("  {}: {} - {}", verdict_word(finding.verdict()).0, requirement.title(), words.message());
                 self.seen().open.push(Sanitised::line(&line).to_string());
             }
         }

@@ -1,180 +1,168 @@
-//! A report as text.
+//! A report as text: what is open, needed before recommended before optional and alike things together; the plan; and where one stands.
 
-use super::{Detail, Ink, Look, Paper, plan};
-use build_setup_ready::OFFLINE;
-use build_setup_ready::driver::Settled;
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::{Level, Requirement};
-use build_setup_ready::report::{MachineSource, Outcome, Report};
-use build_setup_ready::text::join_words;
+use super::{Detail, Ink, Look, Paper, closing, opening, plan};
+use build_setup_ready::finding::{CommandReason, DiskTrouble, LeftOut, LibraryTrouble, Reason, ToolTrouble, Verdict};
+use build_setup_ready::guide::{Level, Requirement, Subject};
+use build_setup_ready::report::Report;
+use build_setup_ready::settled::Settled;
+use build_setup_ready::text::{Size, join_words};
+use std::collections::HashSet;
 
-/// Where the text of an entry starts.
-const COLUMN: usize = 10;
-/// More met lines than this are folded into a count.
-const MOST_MET: usize = 12;
+/// More met things than this are only counted.
+const MOST_MET: usize = 8;
+/// Where the reasons stand beside what is not installed.
+const NAMES: usize = 30;
+/// More than these are only counted in a sentence.
+const MOST_NAMED: usize = 6;
 
 /// Lays out a whole report. `again` is what to type to check once more.
-pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
+pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, again: &str) {
     if paper.look().detail != Detail::Quiet {
-        opening(paper, report);
-        for (index, stage) in report.guide.stages.iter().enumerate() {
-            let here = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == index);
-            let of_stage: Vec<&Settled> = report.counting().filter(here).collect();
-            let skipped = of_stage.iter().all(|one| one.finding.verdict == Verdict::Skipped && one.finding.message != OFFLINE);
-            // A stage in which nothing is asked for would only be noise.
-            if !skipped || paper.look().detail == Detail::Verbose {
-                paper.heading(&stage.title);
-                draw_stage(paper, report, &of_stage);
-            } else if stage.after_start && of_stage.iter().any(|one| is_for_later(report, one)) {
-                paper.heading(&stage.title);
-                let count = of_stage.iter().filter(|one| is_for_later(report, one)).count();
-                let text = format!("{} to check once it runs, with --after-start", counted(count, "thing"));
-                paper.labelled(indent(paper.look()), ("later", Ink::Quiet), COLUMN, (&text, Ink::Quiet));
-            }
+        opening::draw(paper, report);
+        let open: Vec<&Settled> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
+        for level in Level::ALL {
+            draw_level(paper, report, (level, &open));
         }
-        draw_optional(paper, report);
+        rest(paper, report);
         plan::draw(paper, report);
         paper.gap();
     }
-    closing(paper, report, again);
+    closing::draw(paper, report, again);
 }
 
-fn opening(paper: &mut Paper<'_>, report: &Report<'_>) {
-    let project = &report.guide.project;
-    let title = format!("Is this machine ready for {}?", project.name);
-    paper.block(0, &title, Ink::Strong);
-    if let Some(about) = &project.about {
-        paper.block(0, about, Ink::Quiet);
+/// Lays out what is open of a report, and what is met of one of its stages.
+pub(crate) fn draw_open(paper: &mut Paper<'_>, report: &Report, stage: usize) {
+    let open: Vec<&Settled> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
+    for level in Level::ALL {
+        draw_level(paper, report, (level, &open));
     }
-    paper.gap();
-    let place = report.surroundings.as_ref().map(build_setup_ready::observation::Surroundings::words).unwrap_or_default();
-    let place = if place.is_empty() { String::new() } else { format!("; this is {}", join_words(&place, "and")) };
-    let system = report.system.as_ref().map_or_else(|| "a system that could not be found out".to_owned(), ToString::to_string);
-    let name = match (report.frame.source, &report.frame.machine_name) {
-        (MachineSource::Live, _) | (_, None) => String::new(),
-        (MachineSource::Described, Some(name)) => format!("{name} (described): "),
-        (MachineSource::Recording, Some(name)) => format!("{name} (recorded): "),
-    };
-    paper.labelled(2, ("machine", Ink::Quiet), COLUMN - 2, (&format!("{name}{system}{place}"), Ink::Body));
-    let role = report.role.and_then(|role| report.guide.roles.get(role));
-    let whom = match role {
-        Some(role) => format!("the role {}", role.id),
-        None if report.guide.roles.is_empty() => "everyone".to_owned(),
-        None => "every role".to_owned(),
-    };
-    let path = report.frame.guide_path.as_deref().unwrap_or("built in");
-    paper.labelled(2, ("guide", Ink::Quiet), COLUMN - 2, (&format!("{path}, for {whom}"), Ink::Body));
+    let of_stage = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == stage);
+    met(paper, report, &report.counting().filter(of_stage).collect::<Vec<_>>());
 }
 
-fn draw_stage(paper: &mut Paper<'_>, report: &Report<'_>, of_stage: &[&Settled]) {
-    let with = |verdict: Verdict| of_stage.iter().filter(move |one| one.finding.verdict == verdict);
-    let verbose = paper.look().detail == Detail::Verbose;
-    let mut open: Vec<&Settled> = with(Verdict::Unmet).chain(with(Verdict::Unknown)).copied().collect();
-    open.retain(|one| level(report, one) == Level::Must);
-    // What others wait for comes first.
-    let waiting = |one: &Settled| report.settled.iter().any(|other| other.finding.blocked_by.contains(&one.index));
-    open.sort_by_key(|one| (one.finding.verdict == Verdict::Unknown, !waiting(one)));
-    for one in open {
-        entry(paper, report, one);
-    }
-    for one in with(Verdict::Blocked) {
-        // What waits stands under what it waits for, unless that is elsewhere or was not asked for.
-        let shown = one.finding.blocked_by.iter().any(|root| report.settled.iter().any(|other| other.index == *root));
-        if !shown || verbose {
-            entry(paper, report, one);
-        }
-    }
-    let met: Vec<(&Settled, &Requirement)> =
-        with(Verdict::Met).filter_map(|one| Some((*one, report.requirement(one)?))).collect();
-    if verbose {
-        for (one, _) in &met {
-            entry(paper, report, one);
-        }
-    } else {
-        fold_met(paper, &met);
-    }
-    let (offline, others): (Vec<&Settled>, Vec<&Settled>) =
-        with(Verdict::Skipped).copied().partition(|one| one.finding.message == OFFLINE);
-    let titles =
-        |all: &[&Settled]| all.iter().filter_map(|one| report.requirement(one)).map(Requirement::title).collect::<Vec<_>>();
-    if !offline.is_empty() {
-        let text = format!("{}: not checked, because you said --offline", titles(&offline).join(", "));
-        paper.labelled(indent(paper.look()), ("skipped", Ink::Quiet), COLUMN, (&text, Ink::Body));
-    }
-    let skipped = titles(&others);
-    if !skipped.is_empty() {
-        let text = if verbose {
-            skipped.join(", ")
-        } else {
-            format!("{} that your role or this machine does not need", counted(skipped.len(), "thing"))
-        };
-        paper.labelled(indent(paper.look()), ("skipped", Ink::Quiet), COLUMN, (&text, Ink::Quiet));
-    }
-}
-
-/// Lays out what is open of one stage, with what it waits for elsewhere, and what is met of it.
-pub(crate) fn draw_open(paper: &mut Paper<'_>, report: &Report<'_>, stage: usize) {
-    let mut open: Vec<&Settled> = report.counting().filter(|one| !one.finding.verdict.is_fine()).collect();
-    let is_shown = |index: &usize| report.settled.iter().any(|other| other.index == *index);
-    // What waits stands under what it waits for.
-    open.retain(|one| one.finding.verdict != Verdict::Blocked || !one.finding.blocked_by.iter().any(is_shown));
-    open.sort_by_key(|one| (level(report, one), one.finding.verdict == Verdict::Unknown));
-    for one in open {
-        entry(paper, report, one);
-    }
-    let met: Vec<(&Settled, &Requirement)> = report
-        .counting()
-        .filter(|one| one.finding.verdict == Verdict::Met)
-        .filter_map(|one| Some((one, report.requirement(one)?)))
-        .filter(|(_, requirement)| requirement.stage == stage)
-        .collect();
-    fold_met(paper, &met);
-}
-
-/// Whether it is left out only because the project is not running yet.
-fn is_for_later(report: &Report<'_>, one: &Settled) -> bool {
-    report.requirement(one).is_some_and(|requirement| requirement.concerns(report.role))
-}
-
-fn level(report: &Report<'_>, one: &Settled) -> Level {
+pub(crate) fn level(report: &Report, one: &Settled) -> Level {
     report.requirement(one).map_or(Level::Must, |requirement| requirement.level)
 }
 
-/// What does not make a machine unready stands apart, behind all stages.
-fn draw_optional(paper: &mut Paper<'_>, report: &Report<'_>) {
-    let open = |one: &&Settled| matches!(one.finding.verdict, Verdict::Unmet | Verdict::Unknown);
-    let mut optional: Vec<&Settled> = report.counting().filter(open).filter(|one| level(report, one) != Level::Must).collect();
-    if optional.is_empty() {
+fn title(report: &Report, one: &Settled) -> String {
+    report.requirement(one).map(Requirement::title).unwrap_or_default()
+}
+
+/// What is open of one level: what is plainly missing in one block, then each of the others, then what nobody knows, then what only waits.
+fn draw_level(paper: &mut Paper<'_>, report: &Report, (of, open): (Level, &[&Settled])) {
+    let mine: Vec<&Settled> = open.iter().copied().filter(|one| level(report, one) == of).collect();
+    let with = |verdict: Verdict| mine.iter().copied().filter(move |one| one.finding.verdict() == verdict);
+    let words = match of {
+        Level::Must => "Needed",
+        Level::Should => "Recommended: it works without, but less well",
+        Level::May => "Optional",
+    };
+    let (missing, others): (Vec<&Settled>, Vec<&Settled>) = with(Verdict::Unmet).partition(|one| is_plainly_missing(one));
+    // One alone is told like all others.
+    let (missing, mut others) = if missing.len() > 1 { (missing, others) } else { (Vec::new(), with(Verdict::Unmet).collect()) };
+    let unknown: Vec<&Settled> = with(Verdict::Unknown).collect();
+    let waiting: Vec<&Settled> = with(Verdict::Blocked).filter(|one| stands_alone(report, one)).collect();
+    if missing.len() + others.len() + unknown.len() + waiting.len() == 0 {
         return;
     }
-    paper.heading("Recommended: it works without, but less well");
-    optional.sort_by_key(|one| level(report, one));
-    for one in optional {
-        entry(paper, report, one);
+    paper.heading(&match (of, others.is_empty() && missing.is_empty()) {
+        (Level::Must, false) => format!("{words}, and not met"),
+        (Level::Must, true) => format!("{words}, and not known"),
+        (Level::Should | Level::May, _) => words.to_owned(),
+    });
+    if !missing.is_empty() {
+        not_installed(paper, report, &missing);
+    }
+    // What others wait for comes first.
+    others.sort_by_key(|one| report.waiting_for(one).next().is_none());
+    let mut told: HashSet<(&str, Size)> = HashSet::new();
+    for one in others.into_iter().chain(unknown) {
+        if shared_disk(one).is_none_or(|disk| told.insert(disk)) {
+            entry(paper, report, one);
+        }
+    }
+    if !waiting.is_empty() {
+        let name =
+            |one: &&Settled| report.requirement(one).map(|requirement| waits(report, one, requirement)).unwrap_or_default();
+        let names: Vec<String> = waiting.iter().map(name).collect();
+        paper.block(indent(paper.look()), &format!("Not checked yet: {}.", some(&names)), Ink::Body);
+        paper.gap();
     }
 }
 
-fn indent(look: &Look) -> usize {
+/// What waits is told under what it waits for, unless that is not open here.
+fn stands_alone(report: &Report, one: &Settled) -> bool {
+    let is_open = |index: &usize| report.settled_at(*index).is_some_and(|root| !root.finding.verdict().is_fine());
+    !one.finding.waits_for().iter().any(is_open)
+}
+
+fn waits(report: &Report, one: &Settled, requirement: &Requirement) -> String {
+    let roots = one.finding.waits_for().iter().filter_map(|index| report.guide.requirements.get(*index));
+    let roots: Vec<String> = roots.map(Requirement::title).collect();
+    format!("{} (waits for {})", requirement.title(), some(&roots))
+}
+
+/// Names in a sentence; many are only counted.
+fn some(names: &[String]) -> String {
+    if names.len() <= MOST_NAMED + 1 {
+        return join_words(names, "and");
+    }
+    let mut shown: Vec<String> = names.iter().take(MOST_NAMED).cloned().collect();
+    shown.push(format!("{} more", names.len() - MOST_NAMED));
+    join_words(&shown, "and")
+}
+
+/// A tool or a library that is nowhere, and nothing more is to be said of it.
+fn is_plainly_missing(one: &Settled) -> bool {
+    match one.finding.reason() {
+        Some(Reason::Tool(reason)) => matches!(reason.trouble, ToolTrouble::Missing { windows_side: None }),
+        Some(Reason::Library(reason)) => matches!(reason.trouble, LibraryTrouble::Missing),
+        _ => false,
+    }
+}
+
+/// What is plainly missing, a line or two each: what it is, which version is wanted, and why.
+fn not_installed(paper: &mut Paper<'_>, report: &Report, missing: &[&Settled]) {
+    let indent = indent(paper.look());
+    let head = "Not installed here, or not in a folder where your shell looks (PATH):";
+    paper.block(indent, head, Ink::Loud);
+    for one in missing {
+        let Some(requirement) = report.requirement(one) else { continue };
+        let called = match &requirement.subject {
+            Subject::Tool(tool) if !tool.names.contains(&requirement.title()) => format!(" ({})", join_words(&tool.names, "or")),
+            _ => String::new(),
+        };
+        let wanted = report.words(one).and_then(|words| words.wanted()).map(|wanted| format!(" {wanted}")).unwrap_or_default();
+        let what = format!("{}{called}{wanted}", requirement.title());
+        let why = requirement.why.as_deref().unwrap_or_default();
+        if what.chars().count() + 2 < NAMES && !paper.look().is_narrow() {
+            paper.labelled(indent + 2, (&what, Ink::Strong), NAMES, (why, Ink::Quiet));
+        } else {
+            paper.block(indent + 2, &what, Ink::Strong);
+            paper.block(indent + 4, why, Ink::Quiet);
+        }
+        after(paper, report, one, indent + 4);
+    }
+    paper.gap();
+}
+
+/// What waits for it, and its evidence, where that is wanted.
+fn after(paper: &mut Paper<'_>, report: &Report, one: &Settled, indent: usize) {
+    let waiting: Vec<String> = report.waiting_for(one).map(|other| title(report, other)).collect();
+    if !waiting.is_empty() {
+        paper.block(indent, &format!("Waits for it, and was not checked yet: {}.", some(&waiting)), Ink::Body);
+    }
+    if paper.look().detail == Detail::Verbose {
+        evidence(paper, indent, one);
+    }
+}
+
+pub(crate) fn indent(look: &Look) -> usize {
     if look.is_narrow() { 0 } else { 2 }
 }
 
 pub(crate) fn counted(count: usize, word: &str) -> String {
     if count == 1 { format!("1 {word}") } else { format!("{count} {word}s") }
-}
-
-fn fold_met(paper: &mut Paper<'_>, met: &[(&Settled, &Requirement)]) {
-    if met.is_empty() {
-        return;
-    }
-    let short = |(one, requirement): &(&Settled, &Requirement)| match &one.finding.found {
-        Some(found) => format!("{} ({found})", requirement.title()),
-        None => requirement.title(),
-    };
-    let mut all: Vec<String> = met.iter().take(MOST_MET).map(short).collect();
-    if let Some(more) = met.len().checked_sub(MOST_MET).filter(|more| *more > 0) {
-        all.push(format!("and {more} more (see them with -v)"));
-    }
-    paper.labelled(indent(paper.look()), ("met", Ink::Quiet), COLUMN, (&all.join(", "), Ink::Quiet));
 }
 
 /// The word for a verdict, as people say it.
@@ -188,49 +176,48 @@ pub(crate) fn verdict_word(verdict: Verdict) -> (&'static str, Ink) {
     }
 }
 
-fn entry(paper: &mut Paper<'_>, report: &Report<'_>, one: &Settled) {
-    let Some(requirement) = report.requirement(one) else { return };
-    let finding = &one.finding;
-    let (word, ink) = verdict_word(finding.verdict);
-    let title = match requirement.level {
-        Level::Must => requirement.title(),
-        Level::Should => format!("{} (recommended)", requirement.title()),
-        Level::May => format!("{} (optional)", requirement.title()),
-    };
+fn entry(paper: &mut Paper<'_>, report: &Report, one: &Settled) {
+    let Some(words) = report.words(one) else { return };
+    let (word, ink) = verdict_word(one.finding.verdict());
     let indent = indent(paper.look());
-    let body = indent + if paper.look().is_narrow() { 2 } else { COLUMN };
-    paper.labelled(indent, (word, ink), COLUMN, (&title, Ink::Strong));
-    if let (Some(found), Some(wanted)) = (&finding.found, &finding.wanted) {
-        paper.beside(body, ("found", found), ("wanted", wanted));
+    let body = indent + 2;
+    let sharing = sharing(report, one);
+    let titles: Vec<String> = [one].into_iter().chain(sharing.iter().copied()).map(|one| title(report, one)).collect();
+    let facts = match (words.found(), words.wanted()) {
+        (Some(found), Some(wanted)) => format!(": found {}, wanted {wanted}", found.lines().next().unwrap_or_default()),
+        (Some(_) | None, _) => String::new(),
+    };
+    paper.labelled(indent, (word, ink), word.len() + 2, (&format!("{}{facts}", join_words(&titles, "and")), Ink::Strong));
+    let whys: Vec<&str> = [one].into_iter().chain(sharing).filter_map(|one| report.requirement(one)?.why.as_deref()).collect();
+    let message = words.message();
+    // What a program said ends as it likes.
+    let between = if message.ends_with('.') { " " } else { "\n" };
+    paper.block(body, format!("{message}{between}{}", whys.join(" ")).trim_end(), Ink::Body);
+    if let Some(Reason::Command(CommandReason::Output { printed })) = one.finding.reason() {
+        paper.labelled(body, ("printed", Ink::Quiet), 8, (printed, Ink::Body));
     }
-    paper.block(body, &finding.message, Ink::Body);
-    for other in report.alternatives(finding) {
-        let title = report.requirement(other).map(Requirement::title).unwrap_or_default();
-        paper.labelled(body, ("-", Ink::Quiet), 2, (&format!("{title}: {}", other.finding.message), Ink::Body));
+    for other in report.alternatives(one) {
+        let text = format!("{}: {}", title(report, other), report.message(other));
+        paper.labelled(body, ("-", Ink::Quiet), 2, (&text, Ink::Body));
     }
-    let needed = !finding.verdict.is_fine();
-    if let Some(why) = requirement.why.as_ref().filter(|_| needed) {
-        paper.labelled(body, ("Why:", Ink::Quiet), 5, (why, Ink::Quiet));
+    after(paper, report, one, body);
+    paper.gap();
+}
+
+/// The disk that a finding shares with others, and what they need of it together.
+fn shared_disk(one: &Settled) -> Option<(&str, Size)> {
+    let Some(Reason::Disk(reason)) = one.finding.reason() else { return None };
+    match &reason.trouble {
+        DiskTrouble::ShortTogether(together) => Some((&reason.disk, together.needed)),
+        _ => None,
     }
-    let waiting: Vec<String> = report
-        .settled
-        .iter()
-        .filter(|other| other.finding.blocked_by.contains(&one.index))
-        .filter_map(|other| report.requirement(other))
-        .map(Requirement::title)
-        .collect();
-    if !waiting.is_empty() {
-        paper.block(body, &format!("Waiting for this, and not checked yet: {}.", join_words(&waiting, "and")), Ink::Body);
-    }
-    if let Some(cause) = finding.cause.filter(|_| needed) {
-        paper.labelled(body, ("More:", Ink::Quiet), 6, (&format!("setup-ready explain {}", cause.word()), Ink::Quiet));
-    }
-    if paper.look().detail == Detail::Verbose {
-        evidence(paper, body, one);
-    }
-    if needed {
-        paper.gap();
-    }
+}
+
+/// The others of its level that are short of the same disk: one entry tells it for all.
+fn sharing<'r>(report: &'r Report, one: &Settled) -> Vec<&'r Settled> {
+    let Some(disk) = shared_disk(one) else { return Vec::new() };
+    let alike = |other: &&Settled| other.index != one.index && level(report, other) == level(report, one);
+    report.counting().filter(alike).filter(|other| shared_disk(other) == Some(disk)).collect()
 }
 
 /// What was looked at, and what was seen.
@@ -241,57 +228,56 @@ pub(crate) fn evidence(paper: &mut Paper<'_>, indent: usize, one: &Settled) {
     }
 }
 
-/// Where one stands, and what to type next.
-pub(crate) fn closing(paper: &mut Paper<'_>, report: &Report<'_>, again: &str) {
-    let needed = report.counting().filter(|one| level(report, one) == Level::Must);
-    let needed: Vec<&Settled> = needed.filter(|one| one.finding.verdict != Verdict::Skipped).collect();
-    let count = |verdict: Verdict| needed.iter().filter(|one| one.finding.verdict == verdict).count();
-    let (unmet, unknown, blocked) = (count(Verdict::Unmet), count(Verdict::Unknown), count(Verdict::Blocked));
-    let mut parts = Vec::new();
-    let are = |count: usize| if count == 1 { "is" } else { "are" };
-    for (count, word) in [(unmet, "not met"), (unknown, "unknown"), (blocked, "waiting for others")] {
-        if count > 0 {
-            parts.push(format!("{count} {} {word}", are(count)));
-        }
-    }
-    let total = counted(needed.len(), "needed thing");
-    let all = if needed.len() == 1 { "The one needed thing is met.".to_owned() } else { format!("All {total} are met.") };
-    let optional = report.counting().filter(|one| level(report, one) != Level::Must);
-    let optional = optional.filter(|one| !one.finding.verdict.is_fine()).count();
-    let besides = if optional == 0 {
-        String::new()
+/// What is met, left out and for later, a line each.
+fn rest(paper: &mut Paper<'_>, report: &Report) {
+    paper.gap();
+    let all: Vec<&Settled> = report.counting().collect();
+    if paper.look().detail == Detail::Verbose && all.iter().any(|one| one.finding.verdict() == Verdict::Met) {
+        paper.heading("Met");
+        all.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).for_each(|one| entry(paper, report, one));
     } else {
-        format!(" Besides, {} could be better.", counted(optional, "recommended thing"))
-    };
-    let (word, ink, text) = match report.outcome() {
-        Outcome::Ready => ("READY", Ink::Good, format!("{all}{besides}")),
-        Outcome::NotReady => {
-            let todo = match report.plan.steps.len() {
-                0 => String::new(),
-                1 => "One thing to do. ".to_owned(),
-                several => format!("{several} things to do. "),
-            };
-            ("NOT READY", Ink::Loud, format!("{todo}Of {total}, {}.{besides}", join_words(&parts, "and")))
-        }
-        Outcome::Undecided => (
-            "UNDECIDED",
-            Ink::Unsure,
-            format!("Of {total}, {}; nothing is known to be missing.{besides}", join_words(&parts, "and")),
-        ),
-    };
-    if report.frame.interrupted {
-        paper.block(0, "This was interrupted: what was not known by then is shown as unknown.", Ink::Unsure);
+        met(paper, report, &all);
     }
-    paper.labelled(0, (word, ink), word.len() + 2, (&text, Ink::Body));
-    if paper.look().detail == Detail::Quiet {
+    let indent = indent(paper.look());
+    let of = |wanted: LeftOut| {
+        let left_out = move |one: &&Settled| one.finding.left_out() == Some(wanted);
+        all.iter().copied().filter(left_out).map(|one| title(report, one)).collect::<Vec<String>>()
+    };
+    let offline = of(LeftOut::Offline);
+    if !offline.is_empty() {
+        let text = format!("{}, because you said --offline", some(&offline));
+        paper.labelled(indent, ("skipped", Ink::Quiet), 9, (&text, Ink::Body));
+    }
+    let others: Vec<String> =
+        [LeftOut::OtherRole, LeftOut::OtherMachine, LeftOut::NoAlternative].into_iter().flat_map(of).collect();
+    if !others.is_empty() {
+        let text = if paper.look().detail == Detail::Verbose {
+            others.join(", ")
+        } else {
+            format!("{} that your role or this machine does not need", counted(others.len(), "thing"))
+        };
+        paper.labelled(indent, ("skipped", Ink::Quiet), 9, (&text, Ink::Quiet));
+    }
+    let mine = |one: &Settled| report.requirement(one).is_some_and(|requirement| requirement.concerns(report.role));
+    let later = all.iter().filter(|one| one.finding.left_out() == Some(LeftOut::UntilStarted) && mine(one)).count();
+    if later > 0 {
+        let text = format!("{} to check once the project runs, with --after-start", counted(later, "thing"));
+        paper.labelled(indent, ("later", Ink::Quiet), 9, (&text, Ink::Quiet));
+    }
+}
+
+fn met(paper: &mut Paper<'_>, report: &Report, of: &[&Settled]) {
+    let met: Vec<&Settled> = of.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).collect();
+    if met.is_empty() {
         return;
     }
-    if report.outcome() != Outcome::Ready {
-        if let Some(help) = &report.guide.project.help {
-            paper.labelled(0, ("Stuck?", Ink::Quiet), 7, (help, Ink::Quiet));
-        }
-        let todo = if report.plan.steps.is_empty() { "When something has changed" } else { "When that is done" };
-        paper.block(0, &format!("{todo}, check again:"), Ink::Body);
-        paper.copyable(2, again);
+    let short = |one: &&Settled| match report.words(one).and_then(|words| words.found()) {
+        Some(found) => format!("{} ({found})", title(report, one)),
+        None => title(report, one),
+    };
+    let mut all: Vec<String> = met.iter().take(MOST_MET).map(short).collect();
+    if let Some(more) = met.len().checked_sub(MOST_MET).filter(|more| *more > 0) {
+        all.push(format!("and {more} more (-v shows them)"));
     }
+    paper.labelled(indent(paper.look()), ("met", Ink::Quiet), 9, (&all.join(", "), Ink::Quiet));
 }

@@ -1,13 +1,11 @@
 //! `any_of`: at least one of several requirements is met.
 
-use crate::cause::Cause;
-use crate::finding::{Finding, Verdict};
-use crate::guide::{AnyOf, Requirement};
+use crate::finding::{AnyOfReason, Conclusion, LeftOut, Met, Verdict};
+use crate::guide::AnyOf;
 use crate::inquiry::{Inquiry, Stop};
 use crate::prelude::*;
-use crate::text::{capitalised, join_words};
 
-pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &AnyOf) -> Result<Finding, Stop> {
+pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &AnyOf) -> Result<Conclusion, Stop> {
     let mut findings = Vec::new();
     let mut complete = true;
     for index in &wanted.alternatives {
@@ -16,36 +14,18 @@ pub(super) fn find(inquiry: &mut Inquiry<'_>, wanted: &AnyOf) -> Result<Finding,
             Err(_) => complete = false,
         }
     }
-    let titles = |inquiry: &Inquiry<'_>, chosen: &[usize]| {
-        let all: Vec<String> =
-            chosen.iter().filter_map(|index| inquiry.context.guide.requirements.get(*index)).map(Requirement::title).collect();
-        join_words(&all, "or")
-    };
     // One is enough, whatever comes of the others; the first in the guide is named, so all must be known.
     if !complete {
         return Err(Stop::Pending);
     }
-    let with = |verdict: Verdict| {
-        findings.iter().filter(move |(_, finding)| finding.verdict == verdict).map(|(index, _)| *index).collect::<Vec<_>>()
-    };
-    let (met, unmet) = (with(Verdict::Met), with(Verdict::Unmet));
-    if let Some(first) = met.first() {
-        let title = titles(inquiry, &[*first]);
-        return Ok(Finding::met(title.clone(), format!("{} is here, which is enough.", capitalised(&title))));
+    if let Some((which, _)) = findings.iter().find(|(_, finding)| finding.verdict() == Verdict::Met) {
+        return Ok(Met::AnyOf { which: *which }.into());
     }
-    let open: Vec<usize> =
-        findings.iter().filter(|(_, finding)| finding.verdict != Verdict::Skipped).map(|(index, _)| *index).collect();
-    if open.is_empty() {
-        return Ok(Finding::skipped("None of the alternatives is for this machine."));
+    findings.retain(|(_, finding)| finding.verdict() != Verdict::Skipped);
+    if findings.is_empty() {
+        return Ok(Conclusion::LeftOut(LeftOut::NoAlternative));
     }
-    if unmet.len() < open.len() {
-        let message = format!("Whether one of {} is here could not be found out.", titles(inquiry, &open));
-        return Ok(Finding { alternatives: open, ..Finding::unknown(Cause::CouldNotLook, message).found("none that is known") });
-    }
-    let message = if open.len() == 1 {
-        format!("{} is needed, and is not as it should be.", capitalised(&titles(inquiry, &open)))
-    } else {
-        format!("One of {} is needed, and none is as it should be.", titles(inquiry, &open))
-    };
-    Ok(Finding { alternatives: open, ..Finding::unmet(Cause::NoneOf, message).found("none of them") })
+    let none_met = findings.iter().all(|(_, finding)| super::is_unmet(finding));
+    let open = findings.into_iter().map(|(index, _)| index).collect();
+    Ok(if none_met { AnyOfReason::NoneMet { open } } else { AnyOfReason::Unsure { open } }.into())
 }

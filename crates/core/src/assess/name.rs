@@ -1,45 +1,31 @@
 //! `hostname`: leads where it should. `subnet`: overlaps no network that this machine is on.
 
-use crate::cause::Cause;
-use crate::finding::Finding;
+use crate::finding::{Conclusion, Met, NameReason};
 use crate::guide::{Hostname, Subnet};
 use crate::inquiry::{Inquiry, Stop};
+use crate::observation::Network;
 use crate::prelude::*;
-use crate::text::join_words;
+use core::net::IpAddr;
 
-pub(super) fn hostname(inquiry: &mut Inquiry<'_>, wanted: &Hostname) -> Result<Finding, Stop> {
+pub(super) fn assess_hostname(inquiry: &mut Inquiry<'_>, wanted: &Hostname) -> Result<Conclusion, Stop> {
     let addresses = inquiry.addresses(&wanted.name)?;
-    let name = &wanted.name;
-    let found = join_words(&addresses.iter().map(ToString::to_string).collect::<Vec<_>>(), "and");
     if addresses.is_empty() {
-        return Ok(Finding::unmet(Cause::NameUnknown, format!("The name {name} does not lead anywhere on this machine."))
-            .found("unknown"));
+        return Ok(NameReason::Unknown.into());
     }
-    let Some(target) = &wanted.points_to else {
-        return Ok(Finding::met(found.clone(), format!("{name} leads to {found}.")));
-    };
-    let target: Option<core::net::IpAddr> = target.parse().ok();
+    let target: Option<IpAddr> = wanted.points_to.as_deref().and_then(|target| target.parse().ok());
     // This machine has several addresses of its own: any of them will do for another.
-    let fits = |address: &core::net::IpAddr| {
-        target.is_some_and(|target| *address == target || (address.is_loopback() && target.is_loopback()))
-    };
-    if addresses.iter().all(fits) {
-        return Ok(Finding::met(found.clone(), format!("{name} leads to {found}.")));
-    }
-    let should = wanted.points_to.as_deref().unwrap_or_default();
-    let message = format!("The name {name} leads to {found}, and it should lead to {should}.");
-    Ok(Finding::unmet(Cause::NameElsewhere, message).found(found).wanted(should))
+    let fits =
+        |address: &IpAddr| target.is_some_and(|target| *address == target || (address.is_loopback() && target.is_loopback()));
+    let addresses = addresses.clone();
+    Ok(if wanted.points_to.is_none() || addresses.iter().all(fits) {
+        Met::NameLeads { addresses }.into()
+    } else {
+        NameReason::Elsewhere { addresses }.into()
+    })
 }
 
-pub(super) fn subnet(inquiry: &mut Inquiry<'_>, wanted: &Subnet) -> Result<Finding, Stop> {
-    let networks = inquiry.networks()?;
-    let name = format!("{}/{}", wanted.address, wanted.prefix);
-    let taken: Vec<String> =
-        networks.iter().filter(|network| network.overlaps(wanted.address, wanted.prefix)).map(ToString::to_string).collect();
-    if taken.is_empty() {
-        return Ok(Finding::met("not in use", format!("This machine is on no network that overlaps {name}.")));
-    }
-    let message =
-        format!("This machine is on {}, which overlaps {name}: addresses there would be ambiguous.", join_words(&taken, "and"));
-    Ok(Finding::unmet(Cause::SubnetTaken, message).found(join_words(&taken, "and")))
+pub(super) fn assess_subnet(inquiry: &mut Inquiry<'_>, wanted: &Subnet) -> Result<Conclusion, Stop> {
+    let overlaps = |network: &&Network| network.overlaps(wanted.address, wanted.prefix);
+    let networks: Vec<Network> = inquiry.networks()?.iter().filter(overlaps).cloned().collect();
+    Ok(if networks.is_empty() { Met::SubnetUnused.into() } else { NameReason::SubnetTaken { networks }.into() })
 }

@@ -1,75 +1,39 @@
 //! `socket` and `device`: there, and this user may open it; behind a socket somebody answers.
 
 use super::group::comes_with_sign_in;
-use super::system_service::names_for_socket;
-use crate::cause::Cause;
-use crate::finding::{Finding, Particulars};
-use crate::guide::{self, Access};
+use super::system_service::{names_for_socket, stopped};
+use crate::finding::{Conclusion, DeviceReason, DeviceTrouble, Met, SocketReason, SocketTrouble};
+use crate::guide::{Device, Socket};
 use crate::inquiry::{Inquiry, Stop};
-use crate::observation::{self, SocketState};
-use crate::prelude::*;
+use crate::observation::{DeviceState, SocketState};
 
-pub(super) fn socket(inquiry: &mut Inquiry<'_>, wanted: &guide::Socket) -> Result<Finding, Stop> {
+pub(super) fn assess_socket(inquiry: &mut Inquiry<'_>, wanted: &Socket) -> Result<Conclusion, Stop> {
     let path = &wanted.path;
-    let unmet = |cause: Cause, found: &str, message: String| Finding::unmet(cause, message).found(found);
-    let finding = match inquiry.socket(path)? {
-        SocketState::Answers => Finding::met("answers", format!("A program answers at {path}.")),
-        SocketState::Missing => {
-            unmet(Cause::SocketMissing, "not there", format!("{path} is not there: the program that makes it is not running."))
-        }
-        SocketState::NoSocket => unmet(
-            Cause::SocketDead,
-            "not a socket",
-            format!("{path} is there, but it is not a socket: no program listens there."),
-        ),
-        SocketState::Dead => {
-            unmet(Cause::SocketDead, "nobody answers", format!("{path} is there, but no program answers behind it any more."))
-        }
+    let trouble = match inquiry.socket(path)? {
+        SocketState::Answers => return Ok(Met::SocketAnswers.into()),
+        SocketState::Missing => SocketTrouble::Missing,
+        SocketState::NoSocket => SocketTrouble::NotASocket,
+        SocketState::Dead => SocketTrouble::Dead,
         SocketState::Denied(group, _) => {
-            let finding = if comes_with_sign_in(inquiry, group.as_deref())? {
-                let message = format!("You were added to the group that may use {path}, but this session began before that.");
-                unmet(Cause::SocketDeniedUntilSignIn, "denied until you sign in again", message)
-            } else {
-                let whose = only_for(group.as_deref());
-                unmet(Cause::SocketDenied, "permission denied", format!("{path} is there, but you may not use it{whose}."))
-            };
-            return Ok(finding.with(about(path, group.as_deref())));
+            let group = group.clone();
+            let soon = comes_with_sign_in(inquiry, group.as_deref())?;
+            let trouble = if soon { SocketTrouble::DeniedUntilSignIn { group } } else { SocketTrouble::Denied { group } };
+            return Ok(SocketReason { path: path.clone(), trouble, stopped: None }.into());
         }
     };
-    super::system_service::with_stopped(inquiry, finding.with(about(path, None)), &names_for_socket(path))
+    let stopped = stopped(inquiry, &names_for_socket(path))?;
+    Ok(SocketReason { path: path.clone(), trouble, stopped }.into())
 }
 
-pub(super) fn device(inquiry: &mut Inquiry<'_>, wanted: &guide::Device) -> Result<Finding, Stop> {
-    let path = &wanted.path;
-    let verb = if wanted.access == Access::Write { "read and write" } else { "read" };
-    let missing = |found: &str, message: String| Finding::unmet(Cause::DeviceMissing, message).found(found);
-    let finding = match inquiry.device(path, wanted.access)? {
-        observation::Device::Opens => Finding::met("opens", format!("You may {verb} {path}.")),
-        observation::Device::Busy => Finding::met("in use", format!("{path} is there; another program is using it now.")),
-        observation::Device::Missing => {
-            missing("not there", format!("{path} is not there: the device is not connected, or has another name."))
-        }
-        observation::Device::Dead => {
-            missing("no device behind it", format!("{path} is there, but no device answers behind it: its driver is not loaded."))
-        }
-        observation::Device::Denied(group, _) => {
-            let soon = if comes_with_sign_in(inquiry, group.as_deref())? {
-                " You were added to that group, but this session began before that."
-            } else {
-                ""
-            };
-            let message = format!("{path} is there, but you may not {verb} it{}.{soon}", only_for(group.as_deref()));
-            let finding = Finding::unmet(Cause::DeviceDenied, message).found("permission denied");
-            return Ok(finding.with(Particulars { passing: !soon.is_empty(), ..about(path, group.as_deref()) }));
+pub(super) fn assess_device(inquiry: &mut Inquiry<'_>, wanted: &Device) -> Result<Conclusion, Stop> {
+    let trouble = match inquiry.device(&wanted.path, wanted.access)? {
+        DeviceState::Opens => return Ok(Met::DeviceOpens.into()),
+        DeviceState::Busy => return Ok(Met::DeviceBusy.into()),
+        DeviceState::Missing => DeviceTrouble::Missing,
+        DeviceState::Dead => DeviceTrouble::Dead,
+        DeviceState::Denied(group, _) => {
+            DeviceTrouble::Denied { until_sign_in: comes_with_sign_in(inquiry, group.as_deref())?, group: group.clone() }
         }
     };
-    Ok(finding.with(about(path, None)))
-}
-
-fn only_for(group: Option<&str>) -> String {
-    group.filter(|group| *group != "root").map(|group| format!(": it is for the group {group}")).unwrap_or_default()
-}
-
-fn about(path: &str, group: Option<&str>) -> Particulars {
-    Particulars { path: Some(path.to_owned()), group: group.map(ToOwned::to_owned), ..Particulars::default() }
+    Ok(DeviceReason { path: wanted.path.clone(), access: wanted.access, trouble }.into())
 }

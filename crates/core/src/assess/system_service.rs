@@ -1,8 +1,7 @@
 //! Whether a service of the system stands behind a socket or a port that nobody answers at.
 
-use crate::cause::Cause;
-use crate::finding::{Finding, StoppedService};
-use crate::inquiry::{Inquiry, Stop, known};
+use crate::finding::StoppedService;
+use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{Os, SystemService};
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -47,27 +46,19 @@ pub(super) fn names_for_socket(path: &str) -> Vec<String> {
     known.into_iter().chain(plain.then(|| stem.to_owned())).collect()
 }
 
-/// Adds to a finding that a service of one of these names is here and does not run.
-pub(super) fn with_stopped(inquiry: &mut Inquiry<'_>, finding: Finding, names: &[String]) -> Result<Finding, Stop> {
-    let helps = matches!(finding.cause, Some(Cause::SocketMissing | Cause::SocketDead | Cause::ServiceRefused));
-    if !helps {
-        return Ok(finding);
-    }
+/// The first service of one of these names that is here and does not run.
+pub(super) fn stopped(inquiry: &mut Inquiry<'_>, names: &[String]) -> Result<Option<StoppedService>, Stop> {
     for name in names {
         inquiry.want(Probe::SystemService { name: name.clone() });
     }
     for name in names {
-        let Some(state) = known(inquiry.system_service(name))? else { continue };
-        let how = match state {
-            SystemService::Missing | SystemService::Running => continue,
-            SystemService::Stopped => "but it is stopped",
-            SystemService::Disabled => "but it is stopped and disabled",
-            SystemService::Failed => "but it has failed",
-        };
-        let message = format!("{} The service {name} is installed here, {how}.", finding.message);
-        let mut particulars = finding.particulars;
-        particulars.service = Some(StoppedService { name: name.clone(), state: *state });
-        return Ok(Finding { message, particulars, ..finding });
+        let Some(state) = if_known(inquiry.system_service(name))? else { continue };
+        match state {
+            SystemService::Missing | SystemService::Running => {}
+            SystemService::Stopped | SystemService::Disabled | SystemService::Failed => {
+                return Ok(Some(StoppedService { name: name.clone(), state: *state }));
+            }
+        }
     }
-    Ok(finding)
+    Ok(None)
 }

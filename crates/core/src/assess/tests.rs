@@ -1,21 +1,21 @@
 use crate::cause::Cause;
-use crate::driver::Selection;
 use crate::finding::Verdict;
 use crate::guide::Protocol;
 use crate::observation::{
-    Binding, Cap, Cores, Device, DiskLimit, DiskRoom, FileKind, Holder, Memory, Observation, Processor, ProgramCopy, RunEnd,
-    SettingNumber, StartEffect, StartFailure, Surroundings,
+    Binding, CoreCap, CoreState, DeviceState, DiskLimit, DiskRoom, FileKind, Holder, MemoryCap, MemoryState, Observation,
+    Processor, ProgramCopy, RunEnd, SettingNumber, StartEffect, StartFailure, Surroundings,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
-use crate::testing::{Script, debian, drive, find, guide, program, settle};
+use crate::selection::Selection;
+use crate::testing::{Script, debian, drive, find, guide, program, told};
 use rstest::rstest;
 
 fn holds(body: &str, script: &Script, verdict: Verdict, cause: Option<Cause>, message: &str) {
     let finding = find(body, script);
     assert_eq!((finding.verdict, finding.cause), (verdict, cause), "{}", finding.message);
     assert_eq!(finding.message, message);
-    assert!(!finding.evidence.is_empty());
+    assert!(!finding.finding.evidence.is_empty());
 }
 
 const CMAKE: &str = "tool = \"cmake\"\nversion = \">= 3.25, < 5, != 3.26.1\"";
@@ -160,7 +160,7 @@ fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] i
     let finding = find(&format!("tool = \"cmake\"\n{args}"), &script);
     assert_eq!((finding.verdict, finding.cause), (Verdict::Unknown, Some(Cause::CommandNoConsent)));
     assert_eq!(finding.message, message);
-    assert!(finding.evidence.iter().all(|answer| !matches!(*answer.probe, Probe::Run { .. })));
+    assert!(finding.finding.evidence.iter().all(|answer| !matches!(*answer.probe, Probe::Run { .. })));
 }
 
 fn with_copy(script: &mut Script, elsewhere: bool, path: &str, kind: FileKind) {
@@ -208,7 +208,7 @@ fn what_the_file_says_need_not_be_tried(#[case] kind: FileKind, #[case] cause: O
     with_copy(&mut script, false, "/usr/bin/cmake", kind);
     let finding = find(CMAKE, &script);
     assert_eq!((finding.cause, finding.message.as_str()), (cause, message));
-    let started = finding.evidence.iter().any(|answer| matches!(*answer.probe, Probe::Run { .. }));
+    let started = finding.finding.evidence.iter().any(|answer| matches!(*answer.probe, Probe::Run { .. }));
     assert_eq!(started, cause.is_none());
 }
 
@@ -222,7 +222,7 @@ fn a_placeholder_behind_a_copy_that_will_not_do_is_not_started() {
     }
     let guide = guide(&format!("[require.x]\n{CMAKE}\n"));
     let finished = drive(&guide, &script, Selection::default(), |_| 0);
-    assert_eq!(finished.settled[0].finding.cause, Some(Cause::ToolTooOld));
+    assert_eq!(finished.settled[0].finding.cause(), Some(Cause::ToolTooOld));
     let started = Probe::Run { path: "/usr/bin/cmake".into(), arguments: vec!["--version".into()] };
     assert!(finished.known.get(&started).is_none());
 }
@@ -356,12 +356,13 @@ fn disks_that_fit_alone_but_not_together_say_so_and_others_are_left_out() {
     script.extend([room("/a", "8", 15), room("/b", "8", 15), room("/c", "9", 15), room("/d", "8", 15)]);
     let guide = "[require.a]\ndisk = \"6 GB\"\nat = \"/a\"\n[require.b]\ndisk = \"12 GB\"\nat = \"/b\"\n[require.c]\ndisk = \"12 GB\"\nat = \
                  \"/c\"\n[require.d]\ndisk = \"9 GB\"\nat = \"/d\"\nwhen = \"windows\"\n";
-    let settled = settle(guide, &script);
-    let causes: Vec<Option<Cause>> = settled.iter().map(|one| one.finding.cause).collect();
+    let guide = self::guide(guide);
+    let settled = drive(&guide, &script, Selection::default(), |_| 0).settled;
+    let causes: Vec<Option<Cause>> = settled.iter().map(|one| one.finding.cause()).collect();
     assert_eq!(causes, [Some(Cause::DiskShortTogether), Some(Cause::DiskShortTogether), None, None]);
     let expected = "6 GB would fit alone, but disk space at /b (12 GB) must go on the same disk. Together they need 18 GB, and 15 GB is \
                     free for you: 3 GB short.";
-    assert_eq!(settled[0].finding.message, expected);
+    assert_eq!(told(&guide, &settled[0]).message, expected);
 }
 
 #[rstest]
@@ -395,9 +396,9 @@ fn memory_is_what_can_be_used(
     #[case] message: &str,
 ) {
     let gigabyte = 1_000_000_000;
-    let caps = cap.map(|cap| Cap { by: "the control group /box".into(), amount: cap * gigabyte }).into_iter().collect();
+    let caps = cap.map(|cap| MemoryCap { by: "the control group /box".into(), bytes: cap * gigabyte }).into_iter().collect();
     let mut script = debian();
-    script.insert(Probe::Memory, Observation::Memory(Memory { total: total * gigabyte, available: Some(gigabyte), caps }));
+    script.insert(Probe::Memory, Observation::Memory(MemoryState { total: total * gigabyte, available: Some(gigabyte), caps }));
     holds(body, &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
 }
 
@@ -416,9 +417,9 @@ fn cores_are_those_that_can_be_used(
     #[case] cause: Option<Cause>,
     #[case] message: &str,
 ) {
-    let caps = cap.map(|amount| Cap { by: "the control group /box".into(), amount }).into_iter().collect();
+    let caps = cap.map(|hundredths| CoreCap { by: "the control group /box".into(), hundredths }).into_iter().collect();
     let mut script = debian();
-    script.insert(Probe::Cores, Observation::Cores(Cores { online, caps }));
+    script.insert(Probe::Cores, Observation::Cores(CoreState { online, caps }));
     holds("cores = 2", &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
 }
 
@@ -427,15 +428,15 @@ struct Chain {
     offered: Option<bool>,
     guest: bool,
     container: bool,
-    device: Device,
+    device: DeviceState,
     database: &'static [&'static str],
 }
 
 const WHOLE: Chain =
-    Chain { able: Some(true), offered: Some(true), guest: false, container: false, device: Device::Opens, database: &[] };
+    Chain { able: Some(true), offered: Some(true), guest: false, container: false, device: DeviceState::Opens, database: &[] };
 
-fn denied() -> Device {
-    Device::Denied(Some("kvm".into()), Some(0o660))
+fn denied() -> DeviceState {
+    DeviceState::Denied(Some("kvm".into()), Some(0o660))
 }
 
 #[rstest]
@@ -443,10 +444,10 @@ fn denied() -> Device {
 #[case::the_processor_lacks_it(Chain { able: Some(false), ..WHOLE }, Some(Cause::VirtCpuLacks))]
 #[case::nesting_is_off(Chain { able: Some(false), guest: true, ..WHOLE }, Some(Cause::VirtNestingOff))]
 #[case::firmware_has_it_off(Chain { offered: Some(false), ..WHOLE }, Some(Cause::VirtFirmwareOff))]
-#[case::no_module(Chain { device: Device::Missing, ..WHOLE }, Some(Cause::VirtModuleMissing))]
-#[case::a_node_without_a_driver(Chain { device: Device::Dead, ..WHOLE }, Some(Cause::VirtModuleMissing))]
-#[case::not_in_the_container(Chain { device: Device::Missing, container: true, ..WHOLE }, Some(Cause::VirtInContainer))]
-#[case::held(Chain { device: Device::Busy, ..WHOLE }, Some(Cause::VirtHeld))]
+#[case::no_module(Chain { device: DeviceState::Missing, ..WHOLE }, Some(Cause::VirtModuleMissing))]
+#[case::a_node_without_a_driver(Chain { device: DeviceState::Dead, ..WHOLE }, Some(Cause::VirtModuleMissing))]
+#[case::not_in_the_container(Chain { device: DeviceState::Missing, container: true, ..WHOLE }, Some(Cause::VirtInContainer))]
+#[case::held(Chain { device: DeviceState::Busy, ..WHOLE }, Some(Cause::VirtHeld))]
 #[case::denied(Chain { device: denied(), ..WHOLE }, Some(Cause::VirtDenied))]
 #[case::denied_until_sign_in(Chain { device: denied(), database: &["kvm"], ..WHOLE }, Some(Cause::VirtDeniedUntilSignIn))]
 #[case::nobody_knows(Chain { able: None, ..WHOLE }, Some(Cause::CouldNotLook))]
@@ -532,7 +533,7 @@ fn an_edition_that_lacks_something_is_named() {
 #[case::nobody_knows("when = \"edition == pro\"", Verdict::Unknown, Some(Cause::ConditionUnknown))]
 fn only_what_applies_is_checked(#[case] line: &str, #[case] verdict: Verdict, #[case] cause: Option<Cause>) {
     let mut script = debian();
-    script.insert(Probe::Cores, Observation::Cores(Cores { online: 4, caps: Vec::new() }));
+    script.insert(Probe::Cores, Observation::Cores(CoreState { online: 4, caps: Vec::new() }));
     let finding = find(&format!("cores = 2\n{line}"), &script);
     assert_eq!((finding.verdict, finding.cause), (verdict, cause));
 }

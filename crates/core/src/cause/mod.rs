@@ -6,6 +6,8 @@ mod registry;
 
 pub use registry::Cause;
 
+use crate::verdict::Verdict;
+
 /// What a cause is about; the groups of the list.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub enum About {
@@ -35,7 +37,7 @@ pub enum About {
     Reach,
     /// Host names and networks.
     Name,
-    /// Limits and libraries.
+    /// Limits, libraries and locales.
     Limit,
     /// Version-control settings and the working copy.
     Checkout,
@@ -64,7 +66,7 @@ impl About {
             Self::Service => "Services",
             Self::Reach => "Reaching addresses",
             Self::Name => "Host names and networks",
-            Self::Limit => "Limits and libraries",
+            Self::Limit => "Limits, libraries and locales",
             Self::Checkout => "Settings and the working copy",
             Self::Command => "Commands",
             Self::Alternatives => "Alternatives",
@@ -101,6 +103,17 @@ impl Cause {
                 | Self::ToolFailed
                 | Self::WaitsFor
         )
+    }
+
+    /// Whether what has this cause is not met, waits, or could not be found out.
+    pub fn verdict(self) -> Verdict {
+        match self {
+            Self::ToolSilent | Self::CommandNoConsent | Self::CouldNotLook | Self::NotSupportedHere | Self::ConditionUnknown => {
+                Verdict::Unknown
+            }
+            Self::WaitsFor => Verdict::Blocked,
+            _ => Verdict::Unmet,
+        }
     }
 
     /// The cause with this word.

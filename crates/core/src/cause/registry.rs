@@ -473,6 +473,16 @@ causes! {
         "The library's file is found, its pkg-config description is not."
         "Install its development package (often named -dev or -devel)."
     }
+    LocaleMissing Limit "locale-missing" {
+        "Nobody has made this locale here: programs that ask for it fall back to plain English letters, or warn, or fail."
+        "The system's list of locales does not hold it."
+        "Make it with the system's command for locales, as administrator; or use one that is there."
+    }
+    LocaleEncoding Limit "locale-encoding" {
+        "The locale is here, but its characters are not UTF-8, so that other letters than those of English are lost or garbled."
+        "The system lists it with another encoding."
+        "Use its UTF-8 form; where that is not made yet, make it as administrator."
+    }
     SettingUnset Checkout "setting-unset" {
         "A version-control setting that the project needs is not set."
         "The program was asked for it, and has none."

@@ -1,15 +1,17 @@
-use super::{Bench, Fix, Part, Whole, quote};
-use crate::finding::Finding;
-use crate::guide::{Requirement, Then};
+//! One requirement on one machine, as the fixes of all families see it.
+
+use super::{Circumstances, Fix, Part, Whole, quote};
+use crate::guide::{Edit, Requirement, Then};
+use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;
 use crate::text::join_words;
+use crate::version::Range;
 
-/// One finding on one machine.
+/// One requirement on one machine.
 pub(super) struct Case<'a> {
     pub(super) requirement: &'a Requirement,
-    pub(super) finding: &'a Finding,
-    pub(super) bench: &'a Bench<'a>,
+    pub(super) here: &'a Circumstances<'a>,
     /// Why no package was offered, a sentence each.
     pub(super) refused: &'a [String],
     /// Whether the file that it is about is the person's own.
@@ -21,78 +23,80 @@ impl Case<'_> {
         self.requirement.title()
     }
 
-    pub(super) fn path(&self) -> &str {
-        self.finding.particulars.path.as_deref().unwrap_or("the place that is named")
-    }
-
     pub(super) fn quoted(&self, text: &str) -> String {
-        quote(text, self.bench.shell)
+        quote(text, self.here.shell)
     }
 
-    pub(super) fn wanted(&self) -> String {
-        match self.finding.wanted.as_deref() {
-            None | Some("any version") => String::new(),
-            Some(range) => format!(" in a version that is {range}"),
-        }
-    }
-
-    pub(super) fn install(&self) -> Fix {
+    pub(super) fn install(&self, range: Option<&Range>) -> Fix {
         let docs = self.requirement.docs.as_ref().map(|docs| format!(" How: {docs}")).unwrap_or_default();
         let named = self.requirement.subject.packages();
         let why = if !self.refused.is_empty() {
             format!(" {}", self.refused.join(" "))
-        } else if named.is_empty() || self.bench.managers.is_empty() {
+        } else if named.is_empty() || self.here.managers.is_empty() {
             String::new()
         } else {
-            format!(" The guide names no package of it for {}.", join_words(self.bench.managers, "or"))
+            let managers: Vec<&str> = self.here.managers.iter().copied().map(Manager::word).collect();
+            format!(" The guide names no package of it for {}.", join_words(&managers, "or"))
         };
-        Fix::say(format!("Install {}{}.{why}{docs}", self.title(), self.wanted()))
+        Fix::say(format!("Install {}{}.{why}{docs}", self.title(), in_a_version(range)))
     }
 
     pub(super) fn unix(&self) -> bool {
-        matches!(self.bench.os, Some(Os::Linux | Os::Macos))
+        matches!(self.here.os, Some(Os::Linux | Os::Macos))
     }
 
     /// A step for whoever has admin rights.
     pub(super) fn admin_step(&self, say: impl Into<String>, commands: &[&str]) -> Fix {
-        let mut fix = Fix::say(say);
-        fix.run = commands.iter().map(|command| self.bench.as_admin(command)).collect();
+        let mut fix = Fix::say(say).run(commands.iter().map(|command| self.here.as_admin(command)).collect());
         fix.admin = true;
-        fix.caution = self.bench.admin_caution();
+        fix.caution = self.here.admin_caution();
         fix
     }
 
-    #[allow(clippy::unused_self, reason = "it stands with the other steps")]
-    pub(super) fn sign_in(&self) -> Fix {
-        let mut fix = Fix::say("Nothing has to be changed any more: sign out completely and in again.");
-        fix.then = Some(Then::SignIn);
-        fix
+    /// A line that must stand in the startup file of the person's shell, or be typed where there is none.
+    pub(super) fn in_startup_file(&self, mut fix: Fix, line: String) -> Fix {
+        match self.here.startup_file() {
+            Some(file) => fix.edit = Some(Edit { file: file.to_owned(), append: line }),
+            None => fix.run = vec![line],
+        }
+        fix.then(Then::NewShell)
     }
 
-    pub(super) fn join_group(&self) -> Fix {
-        let group = self.finding.particulars.group.as_deref().unwrap_or("kvm");
-        let user = self.bench.account.and_then(|account| account.name.as_deref()).unwrap_or("YOUR-NAME");
-        let mut fix = Fix::say(format!("Become a member of the group {group}."));
+    /// Joining a group. Whoever the person is must be known for the command.
+    pub(super) fn join_group(&self, group: &str) -> Fix {
+        let say = format!("Become a member of the group {group}.");
+        let Some(user) = self.here.user() else {
+            let mut fix = Fix::say(say).then(Then::SignIn);
+            fix.admin = true;
+            return fix;
+        };
         let (name, person) = (self.quoted(group), self.quoted(user));
-        let (before, after) = match self.bench.os {
+        let (before, after) = match self.here.os {
             Some(Os::Macos) => (format!("dseditgroup -o edit -a {person} -t user "), String::new()),
             Some(Os::Windows) => ("net localgroup ".to_owned(), format!(" {person} /add")),
             Some(Os::Linux) | None => ("usermod -aG ".to_owned(), format!(" {person}")),
         };
-        let before = self.bench.as_admin(&before);
-        fix.run = vec![format!("{before}{name}{after}")];
+        let mut fix = self.admin_step(say, &[&format!("{before}{name}{after}")]).then(Then::SignIn);
         // Elsewhere one command takes one group.
-        if matches!(self.bench.os, Some(Os::Linux) | None) {
+        if matches!(self.here.os, Some(Os::Linux) | None) {
+            let before = self.here.as_admin(&before);
             fix.part = Some(Part { of: Whole::Groups, before, name, after, title: group.to_owned() });
         }
-        fix.admin = true;
-        fix.then = Some(Then::SignIn);
-        fix.caution = self.bench.admin_caution();
         if let Some(price) = price_of(group) {
             fix.warn(price);
         }
         fix
     }
+}
+
+/// Which versions would do, as the end of "Install cmake".
+pub(super) fn in_a_version(range: Option<&Range>) -> String {
+    range.map(|range| format!(" in a version that is {range}")).unwrap_or_default()
+}
+
+/// Signing in anew is all that is left to do.
+pub(super) fn sign_in() -> Fix {
+    Fix::say("Nothing has to be changed any more: sign out completely and in again.").then(Then::SignIn)
 }
 
 /// What membership in a group costs in security, where it is not known to be harmless.

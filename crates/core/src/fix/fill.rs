@@ -1,7 +1,13 @@
-use super::{Bench, quote};
-use crate::finding::Finding;
-use crate::guide::{Placeholder, placeholder_pieces};
+//! What fills the placeholders of a guide's fix.
+
+use super::{Circumstances, quote};
+use crate::finding::{
+    CapacityReason, CheckoutReason, DiskTrouble, LibraryTrouble, LimitReason, NameReason, PathTrouble, PortReason, PortTrouble,
+    ReachTrouble, Reason, ServiceTrouble, SystemTrouble,
+};
+use crate::guide::{Placeholder, Requirement, Subject, placeholder_pieces};
 use crate::prelude::*;
+use crate::text::{Size, join_words};
 
 /// How values are put into a text.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -12,37 +18,177 @@ pub(super) enum Quoting {
     Shell,
 }
 
-/// The text with its placeholders filled in. One that the finding cannot fill stays as it is, so that the gap can be seen.
-pub(super) fn fill(text: &str, finding: &Finding, bench: &Bench<'_>, quoting: Quoting) -> String {
-    let mut filled = String::with_capacity(text.len());
-    for piece in placeholder_pieces(text) {
-        match piece {
-            Err(plain) => filled.push_str(plain),
-            Ok(word) => match value(word, finding, bench) {
-                Some(value) if quoting == Quoting::Shell => filled.push_str(&quote(&value, bench.shell)),
-                Some(value) => filled.push_str(&value),
-                None => {
-                    for part in ["{", word, "}"] {
-                        filled.push_str(part);
-                    }
+/// The values that a finding has.
+pub(super) struct Values<'a> {
+    requirement: &'a Requirement,
+    reason: &'a Reason,
+    pub(super) here: &'a Circumstances<'a>,
+}
+
+impl<'a> Values<'a> {
+    pub(super) fn of(requirement: &'a Requirement, reason: &'a Reason, here: &'a Circumstances<'a>) -> Self {
+        Self { requirement, reason, here }
+    }
+
+    /// The text with its placeholders filled in; none where the finding cannot fill one.
+    pub(super) fn fill(&self, text: &str, quoting: Quoting) -> Option<String> {
+        let mut filled = String::with_capacity(text.len());
+        for piece in placeholder_pieces(text) {
+            match piece {
+                Err(plain) => filled.push_str(plain),
+                Ok(word) => {
+                    let placeholder = Placeholder::ALL.into_iter().find(|one| one.word() == word)?;
+                    let value = self.value(placeholder)?;
+                    filled.push_str(&if quoting == Quoting::Shell { quote(&value, self.here.shell) } else { value });
                 }
+            }
+        }
+        Some(filled)
+    }
+
+    fn value(&self, placeholder: Placeholder) -> Option<String> {
+        match placeholder {
+            Placeholder::Found => self.found(),
+            Placeholder::Wanted => self.wanted(),
+            Placeholder::Path => self.path(),
+            Placeholder::Port => self.port().map(|port| port.to_string()),
+            Placeholder::FreePort => match self.reason {
+                Reason::Port(reason) => match &**reason {
+                    PortReason::At { free_port, .. } => free_port.map(|port| port.to_string()),
+                    PortReason::NotAPort { .. } => None,
+                },
+                _ => None,
+            },
+            Placeholder::User => self.here.user().map(ToOwned::to_owned),
+            Placeholder::StartupFile => self.here.startup_file().map(ToOwned::to_owned),
+            Placeholder::Holder => match self.reason {
+                Reason::Port(reason) => match &**reason {
+                    PortReason::At { trouble: PortTrouble::Held { holder: Some(holder), .. }, .. } => {
+                        holder.is_told().then(|| holder.to_string())
+                    }
+                    PortReason::At { .. } | PortReason::NotAPort { .. } => None,
+                },
+                _ => None,
+            },
+            Placeholder::ShortBy => match self.reason {
+                Reason::Disk(reason) => reason.short_by().map(|size| size.to_string()),
+                Reason::Capacity(reason) => reason.short_by().map(|size| size.to_string()),
+                _ => None,
             },
         }
     }
-    filled
-}
 
-fn value(word: &str, finding: &Finding, bench: &Bench<'_>) -> Option<String> {
-    let particulars = &finding.particulars;
-    match Placeholder::ALL.into_iter().find(|one| one.word() == word)? {
-        Placeholder::Found => finding.found.clone(),
-        Placeholder::Wanted => finding.wanted.clone(),
-        Placeholder::Path => particulars.path.clone(),
-        Placeholder::Port => particulars.port.map(|port| port.to_string()),
-        Placeholder::FreePort => particulars.free_port.map(|port| port.to_string()),
-        Placeholder::User => bench.account.and_then(|account| account.name.clone()),
-        Placeholder::StartupFile => bench.account.and_then(|account| account.startup_file.clone()),
-        Placeholder::Holder => particulars.holder.clone(),
-        Placeholder::ShortBy => particulars.short_by.map(|size| size.to_string()),
+    /// What was found, where it is a value: a version, an amount, a name.
+    fn found(&self) -> Option<String> {
+        match self.reason {
+            Reason::Tool(reason) => reason.version().map(ToString::to_string),
+            Reason::Disk(reason) => match reason.trouble {
+                DiskTrouble::InodesShort { left, .. } => Some(left.to_string()),
+                _ => Some(Size(reason.available_bytes).to_string()),
+            },
+            Reason::Capacity(reason) => Some(match reason {
+                CapacityReason::MemoryShort { total, .. } | CapacityReason::FreeMemoryUnknown { total } => total.to_string(),
+                CapacityReason::MemoryCapped { usable, .. } => usable.to_string(),
+                CapacityReason::MemoryBusy { available, .. } => available.to_string(),
+                CapacityReason::CoresShort { online, .. } => online.to_string(),
+                CapacityReason::CoresCapped { usable_hundredths, .. } => crate::observation::cores_text(*usable_hundredths),
+            }),
+            Reason::System(reason) => match &reason.trouble {
+                SystemTrouble::OutOfRange { found, .. } => Some(found.to_string()),
+                SystemTrouble::OtherDistribution { found } | SystemTrouble::Edition { found } | SystemTrouble::Arch { found } => {
+                    Some(found.clone())
+                }
+                _ => Some(reason.system.clone()),
+            },
+            Reason::Path(reason) => match &reason.trouble {
+                PathTrouble::Mode { mode, .. } => Some(format!("{mode:o}")),
+                PathTrouble::NotMine { owner } => owner.clone(),
+                PathTrouble::Dangling { target } => Some(target.clone()),
+                _ => None,
+            },
+            Reason::Name(NameReason::Elsewhere { addresses }) => {
+                Some(join_words(&addresses.iter().map(ToString::to_string).collect::<Vec<_>>(), "and"))
+            }
+            Reason::Name(NameReason::SubnetTaken { networks }) => {
+                Some(join_words(&networks.iter().map(ToString::to_string).collect::<Vec<_>>(), "and"))
+            }
+            Reason::Limit(LimitReason::Low { number, .. }) => Some(number.to_string()),
+            Reason::Library(reason) => match &reason.trouble {
+                LibraryTrouble::OutOfRange { found, .. } => Some(found.to_string()),
+                LibraryTrouble::Incomparable { found } => Some(found.clone()),
+                LibraryTrouble::Missing | LibraryTrouble::NoHeaders { .. } => None,
+            },
+            Reason::Checkout(CheckoutReason::Branch { branch }) => branch.clone(),
+            Reason::Service(reason) => match &reason.trouble {
+                ServiceTrouble::OtherStatus { status, .. } => Some(status.to_string()),
+                _ => None,
+            },
+            Reason::Reach(reason) => match &reason.trouble {
+                ReachTrouble::Status { status } => Some(status.to_string()),
+                _ => None,
+            },
+            _ => None,
+        }
+    }
+
+    /// What was wanted, where it is a value.
+    fn wanted(&self) -> Option<String> {
+        match (&self.requirement.subject, self.reason) {
+            (_, Reason::Tool(reason)) => reason.range().map(ToString::to_string),
+            (_, Reason::Path(reason)) => match &reason.trouble {
+                PathTrouble::Mode { needed, .. } | PathTrouble::OpenToOthers { needed, .. } => Some(format!("{needed:o}")),
+                _ => None,
+            },
+            (Subject::Disk(disk), _) => match disk.inodes {
+                Some(inodes) if matches!(self.reason, Reason::Disk(one) if matches!(one.trouble, DiskTrouble::InodesShort { .. })) => {
+                    Some(inodes.to_string())
+                }
+                _ => Some(disk.size.to_string()),
+            },
+            (Subject::Memory(memory), _) => Some(memory.size.to_string()),
+            (Subject::Cores(cores), _) => Some(cores.to_string()),
+            (Subject::System(systems), _) => Some(systems.to_string()),
+            (Subject::Hostname(host), _) => host.points_to.clone(),
+            (Subject::Limit(limit), _) => limit.at_least.map(|least| least.to_string()),
+            (Subject::Library(library), _) => library.version.as_ref().map(ToString::to_string),
+            (Subject::Locale(locale), _) => Some(locale.name.clone()),
+            (Subject::Checkout(checkout), _) => checkout.branch.clone(),
+            (Subject::Service(service), _) => service.status.map(|status| status.to_string()),
+            (Subject::Reach(reach), _) => reach.status.map(|status| status.to_string()),
+            (Subject::Command(command), _) => Some(command.exit.to_string()),
+            _ => None,
+        }
+    }
+
+    fn path(&self) -> Option<String> {
+        match self.reason {
+            Reason::Tool(reason) => reason.path().map(ToOwned::to_owned),
+            Reason::Disk(reason) => Some(reason.disk.clone()),
+            Reason::Path(reason) => Some(reason.path.clone()),
+            Reason::Socket(reason) => Some(reason.path.clone()),
+            Reason::Device(reason) => Some(reason.path.clone()),
+            Reason::Library(reason) => reason.description.clone(),
+            Reason::Port(reason) => match &**reason {
+                PortReason::NotAPort { set_at, .. } => Some(set_at.place.clone()),
+                PortReason::At { .. } => None,
+            },
+            Reason::Variable(_) | Reason::Checkout(_) => match &self.requirement.subject {
+                Subject::Variable(variable) => variable.env_file.clone(),
+                Subject::Checkout(checkout) => Some(checkout.path.clone()),
+                _ => None,
+            },
+            _ => None,
+        }
+    }
+
+    fn port(&self) -> Option<u16> {
+        match self.reason {
+            Reason::Port(reason) => match &**reason {
+                PortReason::At { place, .. } => Some(place.port),
+                PortReason::NotAPort { .. } => None,
+            },
+            Reason::Service(reason) => Some(reason.port),
+            _ => None,
+        }
     }
 }

@@ -1,33 +1,71 @@
-#![allow(clippy::wildcard_enum_match_arm, reason = "only tools and libraries have packages")]
+//! What package managers can do for a tool or a library.
 
-use super::{Bench, Fix, Part, Whole, quote};
+use super::{Circumstances, Fix, Part, Whole, quote};
 use crate::catalogue;
-use crate::cause::Cause;
-use crate::finding::Finding;
+use crate::finding::{LibraryTrouble, OtherPlace, Reason, ToolTrouble};
 use crate::guide::{Requirement, Subject, Then};
-use crate::inquiry::{Inquiry, Stop, known};
+use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::manager::Manager;
 use crate::observation::{Candidate, Offered, Os};
 use crate::prelude::*;
 use crate::version::{Fit, Range, Version};
 
-fn installing_helps(cause: Cause) -> bool {
-    matches!(
-        cause,
-        Cause::ToolMissing
-            | Cause::ToolTooOld
-            | Cause::ToolBroken
-            | Cause::ToolWrongArch
-            | Cause::ToolPlaceholder
-            | Cause::LibraryMissing
-            | Cause::LibraryTooOld
-            | Cause::LibraryNoHeaders
-    )
+/// What installing would settle.
+struct Wish<'a> {
+    requirement: &'a Requirement,
+    /// The range that the package must be in.
+    range: Option<&'a Range>,
+    need: Need,
+    /// The copy that is there now, which may not be the package's.
+    program: Option<&'a str>,
+    /// Whether that copy is the person's own.
+    own: Option<bool>,
 }
 
-/// What is broken is installed already.
-fn is_damaged(cause: Cause) -> bool {
-    matches!(cause, Cause::ToolBroken | Cause::ToolWrongArch)
+/// Why something is installed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Need {
+    /// It is not here.
+    Missing,
+    /// What is here is too old.
+    TooOld,
+    /// What is here is installed and damaged.
+    Damaged,
+    /// Only a stand-in, or only a part of it, is here.
+    Partly,
+}
+
+impl<'a> Wish<'a> {
+    /// None where installing does not help. What is here under another name needs no package.
+    fn of(requirement: &'a Requirement, reason: &'a Reason) -> Option<Self> {
+        let wish = |need, range, program| Some(Self { requirement, range, need, program, own: None });
+        match (reason, &requirement.subject) {
+            (Reason::Tool(reason), Subject::Tool(tool))
+                if reason.other.as_ref().is_none_or(|other| other.place == OtherPlace::NotStarted) =>
+            {
+                let need = match &reason.trouble {
+                    ToolTrouble::Missing { .. } => Need::Missing,
+                    ToolTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
+                    ToolTrouble::Broken { .. } | ToolTrouble::WrongArch { .. } => Need::Damaged,
+                    ToolTrouble::Placeholder => Need::Partly,
+                    _ => return None,
+                };
+                // A pattern may look for another program's number.
+                let range = reason.range().filter(|_| tool.pattern.is_none() || tool.version_from.is_some());
+                wish(need, range, reason.program.as_deref())
+            }
+            (Reason::Library(reason), Subject::Library(library)) => {
+                let need = match &reason.trouble {
+                    LibraryTrouble::Missing => Need::Missing,
+                    LibraryTrouble::NoHeaders { .. } => Need::Partly,
+                    LibraryTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
+                    LibraryTrouble::OutOfRange { .. } | LibraryTrouble::Incomparable { .. } => return None,
+                };
+                wish(need, library.version.as_ref(), None)
+            }
+            _ => None,
+        }
+    }
 }
 
 /// What package managers can do for a finding.
@@ -47,48 +85,42 @@ pub(super) struct Offer {
 pub(super) fn offer<'a>(
     inquiry: &mut Inquiry<'a>,
     requirement: &Requirement,
-    (finding, cause): (&Finding, Cause),
-    bench: &Bench<'a>,
+    reason: &Reason,
+    here: &Circumstances<'a>,
 ) -> Result<Offer, Stop> {
     let mut offer = Offer::default();
-    // What is here under another name needs no package.
-    if !installing_helps(cause) || (cause == Cause::ToolMissing && finding.particulars.path.is_some()) {
-        return Ok(offer);
-    }
-    let range = wanted_range(requirement, finding);
-    for (manager, name) in packages_for(&requirement.subject, bench.managers) {
-        match known(inquiry.candidate(manager, &name))? {
-            Some(Candidate::Absent) => offer.refused.push(format!("{manager} knows no package {name}.")),
-            Some(Candidate::Version(offered)) if !does(range.as_ref(), &name, &offered.version) => {
+    let Some(mut wish) = Wish::of(requirement, reason) else { return Ok(offer) };
+    for (manager, name) in packages_for(&requirement.subject, here.managers) {
+        match if_known(inquiry.candidate(manager, &name))? {
+            Some(Candidate::Absent) => offer.refused.push(format!("{} knows no package {name}.", manager.word())),
+            Some(Candidate::Version(offered)) if !does(wish.range, &name, &offered.version) => {
                 let version = plain(&offered.version);
-                offer.refused.push(format!("The package {name} of {manager} is {version}, which does not do."));
+                offer.refused.push(format!("The package {name} of {} is {version}, which does not do.", manager.word()));
             }
             candidate => {
-                let own = match &finding.particulars.path {
-                    Some(path) => super::is_own(inquiry, path)?,
-                    None => None,
-                };
-                let wish = Wish { requirement, cause, finding, own };
-                offer.fix = Manager::find(manager).map(|manager| install(&wish, (manager, &name), candidate, bench));
+                if let Some(path) = wish.program {
+                    wish.own = super::suggest::is_own(inquiry, path)?;
+                }
+                offer.fix = Some(install(&wish, (manager, &name), candidate, here));
                 break;
             }
         }
     }
-    if offer.fix.is_none() && offer.refused.is_empty() && known(inquiry.managers())?.is_some() {
-        offer.fix = by_usual_manager(requirement, (finding, cause), bench);
+    if offer.fix.is_none() && offer.refused.is_empty() && if_known(inquiry.managers())?.is_some() {
+        offer.fix = by_usual_manager(&wish, here);
     }
     Ok(offer)
 }
 
 /// The manager that people of a system have who have one; systems that ship with one need no such way.
-fn usual_manager(os: Option<Os>) -> Option<(&'static str, &'static str)> {
+fn usual_manager(os: Option<Os>) -> Option<(Manager, &'static str)> {
     match os {
         Some(Os::Windows) => Some((
-            "winget",
+            Manager::Winget,
             "The command winget is not here: it comes with the App Installer of Microsoft's store. Get that first, and open a new terminal.",
         )),
         Some(Os::Macos) => Some((
-            "brew",
+            Manager::Brew,
             "The command brew is not here: its own page (search for Homebrew) says how to get it. Get that first, and open a new terminal.",
         )),
         Some(Os::Linux) | None => None,
@@ -96,24 +128,12 @@ fn usual_manager(os: Option<Os>) -> Option<(&'static str, &'static str)> {
 }
 
 /// Where no manager of this machine has it, and the one that is usual here is missing: how it would be with that one.
-fn by_usual_manager(requirement: &Requirement, (finding, cause): (&Finding, Cause), bench: &Bench<'_>) -> Option<Fix> {
-    let (word, first) = usual_manager(bench.os).filter(|(word, _)| !bench.managers.iter().any(|manager| manager == word))?;
-    let name = packages_for(&requirement.subject, &[word.to_owned()]).into_iter().next().map(|(_, name)| name)?;
-    let wish = Wish { requirement, cause, finding, own: None };
-    let mut fix = install(&wish, (Manager::find(word)?, &name), None, bench);
+fn by_usual_manager(wish: &Wish<'_>, here: &Circumstances<'_>) -> Option<Fix> {
+    let (manager, first) = usual_manager(here.os).filter(|(manager, _)| !here.managers.contains(manager))?;
+    let name = packages_for(&wish.requirement.subject, &[manager]).into_iter().next().map(|(_, name)| name)?;
+    let mut fix = install(wish, (manager, &name), None, here);
     fix.warn(first);
     Some(fix)
-}
-
-/// The range that a package must be in: the one in the finding, where the guide's own comes from a file.
-fn wanted_range(requirement: &Requirement, finding: &Finding) -> Option<Range> {
-    match &requirement.subject {
-        Subject::Tool(tool) if tool.version_from.is_some() => Range::parse(finding.wanted.as_deref()?).ok(),
-        // A pattern may look for another program's number.
-        Subject::Tool(tool) if tool.pattern.is_none() => tool.version.clone(),
-        Subject::Library(library) => library.version.clone(),
-        _ => None,
-    }
 }
 
 /// A version without the distribution's epoch (deb-version(7)).
@@ -131,61 +151,46 @@ fn does(range: Option<&Range>, name: &str, version: &str) -> bool {
     matches!(fit, Fit::Inside | Fit::Incomparable)
 }
 
-/// What is to be installed, and for what.
-struct Wish<'a> {
-    requirement: &'a Requirement,
-    cause: Cause,
-    finding: &'a Finding,
-    /// Whether what is there now is the person's own.
-    own: Option<bool>,
-}
-
-fn install(wish: &Wish<'_>, (manager, name): (&Manager, &str), candidate: Option<&Candidate>, bench: &Bench<'_>) -> Fix {
+fn install(wish: &Wish<'_>, (manager, name): (Manager, &str), candidate: Option<&Candidate>, here: &Circumstances<'_>) -> Fix {
     let title = wish.requirement.title();
     let offered = match candidate {
         Some(Candidate::Version(offered)) => Some(offered),
-        _ => None,
+        Some(Candidate::Absent | Candidate::Unlisted) | None => None,
     };
-    let without_rights = manager.admin && bench.account.is_some_and(|account| account.admin == Some(false));
-    if without_rights
-        && manager.word == "apt"
-        && wish.cause == Cause::ToolMissing
-        && offered.is_some_and(|offered| offered.others == Some(0))
-    {
+    let without_rights = manager.needs_admin() && here.account.is_some_and(|account| account.admin == Some(false));
+    let is_tool = matches!(wish.requirement.subject, Subject::Tool(_));
+    let stands_alone = offered.is_some_and(|offered| offered.others == Some(0));
+    if without_rights && manager == Manager::Apt && is_tool && wish.need == Need::Missing && stands_alone {
         return unpack(&title, name, offered);
     }
-    let admin = |command: &str| if manager.admin { bench.as_admin(command) } else { command.to_owned() };
+    let admin = |command: &str| if manager.needs_admin() { here.as_admin(command) } else { command.to_owned() };
     // A program elsewhere is not the package's: it would still be found first.
-    let path = wish.finding.particulars.path.as_deref().filter(|_| matches!(wish.requirement.subject, Subject::Tool(_)));
-    let elsewhere = path.filter(|path| manager.puts_programs_in(path) == Some(false));
-    let again = is_damaged(wish.cause) && elsewhere.is_none();
-    let verb = match wish.cause {
+    let elsewhere = wish.program.filter(|path| manager.puts_programs_in(path) == Some(false));
+    let again = wish.need == Need::Damaged && elsewhere.is_none();
+    let verb = match wish.need {
         _ if again => "Reinstall",
-        Cause::ToolTooOld | Cause::LibraryTooOld => "Install the current release of",
-        _ => "Install",
+        Need::TooOld => "Install the current release of",
+        Need::Missing | Need::Damaged | Need::Partly => "Install",
     };
     let mut fix = Fix::say(format!("{verb} {title}."));
     // There a terminal keeps the PATH that it was opened with.
-    let is_tool = matches!(wish.requirement.subject, Subject::Tool(_));
-    fix.then = (bench.os == Some(Os::Windows) && is_tool).then_some(Then::NewShell);
-    let before = format!("{} ", admin(if again { manager.reinstall } else { manager.install }));
+    fix.then = (here.os == Some(Os::Windows) && is_tool).then_some(Then::NewShell);
+    let before = format!("{} ", admin(if again { manager.reinstall() } else { manager.install() }));
     fix.run = vec![format!("{before}{name}")];
-    fix.admin = manager.admin;
-    fix.caution = if manager.admin { bench.admin_caution() } else { None };
+    fix.admin = manager.needs_admin();
+    fix.caution = if manager.needs_admin() { here.admin_caution() } else { None };
     fix.download_bytes = offered.and_then(|offered| offered.download_bytes);
     if let Some(path) = elsewhere {
         fix.say = format!("{verb} {title}, and move {path} aside, which would still be found first.");
-        let aside = format!("mv {} {}", quote(path, bench.shell), quote(&format!("{path}.old"), bench.shell));
-        fix.run.push(if wish.own == Some(true) { aside } else { bench.as_admin(&aside) });
+        let aside = format!("mv {} {}", quote(path, here.shell), quote(&format!("{path}.old"), here.shell));
+        fix.run.push(if wish.own == Some(true) { aside } else { here.as_admin(&aside) });
         fix.warn("If a version manager put that copy there, choose another version with it instead.");
     }
     if candidate == Some(&Candidate::Unlisted) {
-        let then = fix.say;
-        fix.say = format!("Have {} fetch its list of packages, which is not here yet. Then: {then}", manager.word);
+        fix.say = format!("Have {} fetch its list of packages, which is not here yet. Then: {}", manager.word(), fix.say);
         fix.run.insert(0, admin("apt-get update"));
     } else if elsewhere.is_none() && !again {
-        let of = Whole::Packages(manager.word.to_owned());
-        fix.part = Some(Part { of, before, name: name.to_owned(), after: String::new(), title });
+        fix.part = Some(Part { of: Whole::Packages(manager), before, name: name.to_owned(), after: String::new(), title });
     }
     fix
 }
@@ -211,17 +216,16 @@ fn unpack(title: &str, name: &str, offered: Option<&Offered>) -> Fix {
 }
 
 /// The packages for managers of this machine, in the machine's order: the guide's, or where the guide names none at all, the catalogue's.
-fn packages_for<'m>(subject: &Subject, managers: &'m [String]) -> Vec<(&'m str, String)> {
+fn packages_for(subject: &Subject, managers: &[Manager]) -> Vec<(Manager, String)> {
     let named = subject.packages();
     if !named.is_empty() {
-        let of =
-            |manager: &'m String| named.iter().find(|(of, _)| of == manager).map(|(_, name)| (manager.as_str(), name.clone()));
+        let of = |manager: &Manager| named.iter().find(|(of, _)| of == manager).cloned();
         return managers.iter().filter_map(of).collect();
     }
     let Subject::Tool(tool) = subject else { return Vec::new() };
     let Some(row) = tool.names.iter().find_map(|name| catalogue::find(name)) else { return Vec::new() };
-    let of = |manager: &'m String| {
-        row.packages.iter().find(|(of, _)| of == manager).map(|(_, name)| (manager.as_str(), (*name).to_owned()))
+    let of = |manager: &Manager| {
+        row.packages.iter().find(|(of, _)| *of == manager.word()).map(|(_, name)| (*manager, (*name).to_owned()))
     };
     managers.iter().filter_map(of).collect()
 }

@@ -1,153 +1,163 @@
-#![allow(clippy::wildcard_enum_match_arm, reason = "built_in.rs names every cause; here are those that it sends")]
+//! What settles a file or a folder that is not as it should be.
 
 use super::Fix;
 use super::case::Case;
-use crate::cause::Cause;
-use crate::finding::Whose;
+use crate::finding::{PathReason, PathTrouble, Whose};
 use crate::guide::{PathKind, Subject};
 use crate::observation::Os;
 use crate::prelude::*;
 
-/// What settles a file or a folder that is not as it should be.
-pub(super) fn fix(fault: &Case<'_>, cause: Cause) -> Fix {
-    let (path, shell) = (fault.path(), fault.bench.shell);
-    let quoted = fault.quoted(path);
-    let folder = matches!(&fault.requirement.subject, Subject::Path(path) if path.kind == PathKind::Folder);
+/// A file or a folder on this machine.
+struct Place<'a> {
+    case: &'a Case<'a>,
+    path: &'a str,
+    whose: Whose,
+    folder: bool,
+}
+
+pub(super) fn fix(case: &Case<'_>, reason: &PathReason) -> Option<Fix> {
+    let Subject::Path(wanted) = &case.requirement.subject else { return None };
+    let folder = wanted.kind == PathKind::Folder;
+    let place = Place { case, path: &reason.path, whose: reason.whose, folder };
+    let (path, shell) = (&reason.path, case.here.shell);
     let make = shell.make_folder(path);
     let aside = || shell.rename(path, &format!("{path}.old"));
-    match cause {
-        Cause::PathMissing if fault.finding.particulars.alike.is_some() => {
-            let name = fault.finding.particulars.alike.as_deref().unwrap_or_default();
-            let from = path.rsplit_once(['/', '\\']).map_or_else(
-                || name.to_owned(),
-                |(above, rest)| {
-                    let separator = path.get(above.len()..path.len() - rest.len()).unwrap_or("/");
-                    format!("{above}{separator}{name}")
-                },
-            );
-            step(fault, format!("Give {name} the name that this project calls."), &[shell.rename(&from, path)])
+    Some(match &reason.trouble {
+        PathTrouble::Missing { alike: Some(name) } => {
+            let from = beside(path, name);
+            place.step(format!("Give {name} the name that this project calls."), &[shell.rename(&from, path)])
         }
-        Cause::PathMissing if folder => {
+        PathTrouble::Missing { alike: None } if folder => {
             let mut commands = vec![make];
             // What is made with admin rights belongs to the administrator.
-            commands.extend(
-                user(fault).filter(|_| fault.finding.particulars.whose == Whose::Foreign).map(|user| own(fault, user, folder)),
-            );
-            step(fault, format!("Make the folder {path}."), &commands)
+            commands.extend(case.here.user().filter(|_| place.whose == Whose::Foreign).map(|user| place.own(user)));
+            place.step(format!("Make the folder {path}."), &commands)
         }
-        Cause::PathMissing => {
-            let docs = fault.requirement.docs.as_ref().map(|docs| format!(" Where it comes from: {docs}")).unwrap_or_default();
+        PathTrouble::Missing { alike: None } => {
+            let docs = case.requirement.docs.as_ref().map(|docs| format!(" Where it comes from: {docs}")).unwrap_or_default();
             Fix::say(format!("Put the file at {path}.{docs}"))
         }
-        Cause::PathDangling => {
+        PathTrouble::Dangling { .. } => {
             let remove = shell.remove_link(path, folder);
             let rest = if folder { vec![remove, make] } else { vec![remove] };
             let what = if folder { "make a folder in its place" } else { "put the file in its place" };
-            step(fault, format!("Remove the link {path}, which leads nowhere, and {what}."), &rest)
+            place.step(format!("Remove the link {path}, which leads nowhere, and {what}."), &rest)
         }
-        Cause::PathOtherKind => {
+        PathTrouble::OtherKind { .. } => {
             let (what, rest) = if folder { ("make a folder", vec![aside(), make]) } else { ("put the file", vec![aside()]) };
-            step(fault, format!("Move what is at {path} aside, and {what} there."), &rest)
+            place.step(format!("Move what is at {path} aside, and {what} there."), &rest)
         }
-        Cause::PathUnwanted => {
-            step(fault, format!("Move {path} aside while you work on this project; nothing is lost by that."), &[aside()])
+        PathTrouble::Unwanted => {
+            place.step(format!("Move {path} aside while you work on this project; nothing is lost by that."), &[aside()])
         }
-        Cause::PathMode => mode(fault),
-        Cause::PathNotExecutable => {
+        PathTrouble::Mode { needed, .. } => place.mode(*needed),
+        PathTrouble::OpenToOthers { needed, .. } if case.here.os == Some(Os::Windows) => place.mode(*needed),
+        PathTrouble::OpenToOthers { .. } => Fix::say(format!("Let only yourself use {path}.")),
+        PathTrouble::NotExecutable => {
             let say = format!("Make {path} executable, if you trust it.");
-            if fault.unix() { step(fault, say, &[format!("chmod +x {quoted}")]) } else { Fix::say(say) }
+            if case.unix() { place.step(say, &[format!("chmod +x {}", case.quoted(path))]) } else { Fix::say(say) }
         }
-        Cause::PathNotWritable | Cause::PathNotMine => writable(fault, folder),
-        _ => {
+        PathTrouble::NotWritable => place.writable(false),
+        PathTrouble::NotMine { .. } => place.writable(true),
+        PathTrouble::Content => {
             let what = if folder { "Put what is missing into" } else { "Correct the text of" };
-            Fix::say(format!("{what} {path}: it must fit {}.", pattern(fault).unwrap_or_default()))
+            let pattern = wanted.contains.as_ref()?;
+            Fix::say(format!("{what} {path}: it must fit the pattern {}.", pattern.source()))
+        }
+        PathTrouble::OwnerUnknown | PathTrouble::ContentUnread | PathTrouble::NoPermissionBits => return None,
+    })
+}
+
+/// The path of something that stands beside another.
+fn beside(path: &str, name: &str) -> String {
+    match path.rsplit_once(['/', '\\']) {
+        None => name.to_owned(),
+        Some((above, rest)) => {
+            let separator = path.get(above.len()..path.len() - rest.len()).unwrap_or("/");
+            format!("{above}{separator}{name}")
         }
     }
 }
 
-/// Commands for whoever may change the place.
-fn step(fault: &Case<'_>, say: String, commands: &[String]) -> Fix {
-    if fault.bench.os.is_none() {
-        return Fix::say(say);
-    }
-    if fault.finding.particulars.whose == Whose::Foreign {
-        return fault.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
-    }
-    Fix { run: commands.to_vec(), ..Fix::say(say) }
-}
-
-fn user<'a>(fault: &Case<'a>) -> Option<&'a str> {
-    fault.bench.account.and_then(|account| account.name.as_deref())
-}
-
-/// The command that gives a place to a user: on Windows by its access list, which says what counts (icacls, in Microsoft's reference of
-/// commands).
-fn own(fault: &Case<'_>, user: &str, folder: bool) -> String {
-    let place = fault.quoted(fault.path());
-    if fault.bench.os != Some(Os::Windows) {
-        return format!("chown {} {place}", fault.quoted(user));
-    }
-    // Of a folder, what is made in it later takes the right over.
-    let right = if folder { "(OI)(CI)M" } else { "M" };
-    format!("icacls {place} /grant {}", fault.quoted(&format!("{user}:{right}")))
-}
-
-fn mode(fault: &Case<'_>) -> Fix {
-    let path = fault.path();
-    if fault.bench.os == Some(Os::Windows) {
-        // What it would take over from the folder is cut off, and one right is left.
-        let user = user(fault).unwrap_or("YOUR-NAME");
-        let command = format!("icacls {} /inheritance:r /grant:r {}", fault.quoted(path), fault.quoted(&format!("{user}:F")));
-        return step(fault, format!("Let only yourself use {path}."), &[command]);
-    }
-    let mode = fault.finding.wanted.as_deref().unwrap_or("600");
-    let mut fix = step(fault, format!("Give {path} the permissions {mode}."), &[format!("chmod {mode} {}", fault.quoted(path))]);
-    if fault.bench.inside_windows && path.starts_with("/mnt/") {
-        fix.warn(
-            "Files on the Windows side keep no such permissions, and are slow to reach from here: better move the project into your home \
-             folder on this side.",
-        );
-    }
-    if u32::from_str_radix(mode, 8).is_ok_and(|mode| mode & 0o022 != 0) {
-        fix.warn("With these permissions other users of this machine may change it.");
-    }
-    fix
-}
-
-fn writable(fault: &Case<'_>, folder: bool) -> Fix {
-    let path = fault.path();
-    let windows = fault.bench.os == Some(Os::Windows);
-    // What is one's own needs no admin rights.
-    let is_own = fault.finding.particulars.whose == Whose::Own;
-    match user(fault).filter(|_| fault.bench.os.is_some()) {
-        Some(user) if is_own && windows && folder => {
-            Fix { run: vec![own(fault, user, folder)], ..Fix::say(format!("Let yourself write to {path}.")) }
+impl Place<'_> {
+    /// Commands for whoever may change the place.
+    fn step(&self, say: String, commands: &[String]) -> Fix {
+        if self.case.here.os.is_none() {
+            return Fix::say(say);
         }
-        Some(_) if is_own => {
-            let quoted = fault.quoted(path);
-            let command = if windows { format!("attrib -r {quoted}") } else { format!("chmod u+w {quoted}") };
-            Fix { run: vec![command], ..Fix::say(format!("Let yourself write to {path}.")) }
+        if self.whose == Whose::Foreign {
+            return self.case.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
         }
-        Some(user) => {
-            let own = own(fault, user, folder);
-            let take = format!("icacls {} /setowner {}", fault.quoted(path), fault.quoted(user));
-            let commands = if windows && fault.finding.cause == Some(Cause::PathNotMine) { vec![take, own] } else { vec![own] };
-            let say = if windows {
-                format!("Let yourself write to {path}, if nobody else needs it for themselves.")
-            } else {
-                format!("Make {path} yours, if nobody else needs it.")
+        Fix::say(say).run(commands.to_vec())
+    }
+
+    /// The command that gives a place to a user: on Windows by its access list, which says what counts (icacls, in Microsoft's reference
+    /// of commands).
+    fn own(&self, user: &str) -> String {
+        let place = self.case.quoted(self.path);
+        if self.case.here.os != Some(Os::Windows) {
+            return format!("chown {} {place}", self.case.quoted(user));
+        }
+        // Of a folder, what is made in it later takes the right over.
+        let right = if self.folder { "(OI)(CI)M" } else { "M" };
+        format!("icacls {place} /grant {}", self.case.quoted(&format!("{user}:{right}")))
+    }
+
+    fn mode(&self, needed: u32) -> Fix {
+        let (case, path) = (self.case, self.path);
+        if case.here.os == Some(Os::Windows) {
+            let say = format!("Let only yourself use {path}.");
+            // What it would take over from the folder is cut off, and one right is left.
+            return match case.here.user() {
+                Some(user) => {
+                    let right = case.quoted(&format!("{user}:F"));
+                    self.step(say, &[format!("icacls {} /inheritance:r /grant:r {right}", case.quoted(path))])
+                }
+                None => Fix::say(say),
             };
-            let mut fix = fault.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
-            fix.warn("A program of its owner until now may depend on it.");
-            fix
         }
-        None => Fix::say(format!("Ask whoever looks after this machine to let you write to {path}.")),
+        let say = format!("Give {path} the permissions {needed:o}.");
+        let mut fix = self.step(say, &[format!("chmod {needed:o} {}", case.quoted(path))]);
+        if case.here.inside_windows && path.starts_with("/mnt/") {
+            fix.warn(
+                "Files on the Windows side keep no such permissions, and are slow to reach from here: better move the project into your \
+                 home folder on this side.",
+            );
+        }
+        if needed & 0o022 != 0 {
+            fix.warn("With these permissions other users of this machine may change it.");
+        }
+        fix
     }
-}
 
-fn pattern(fault: &Case<'_>) -> Option<String> {
-    match &fault.requirement.subject {
-        Subject::Path(path) => path.contains.as_ref().map(|pattern| format!("the pattern {}", pattern.source())),
-        _ => None,
+    fn writable(&self, must_be_mine: bool) -> Fix {
+        let (case, path) = (self.case, self.path);
+        let windows = case.here.os == Some(Os::Windows);
+        // What is one's own needs no admin rights.
+        let is_own = self.whose == Whose::Own;
+        match case.here.user().filter(|_| case.here.os.is_some()) {
+            Some(user) if is_own && windows && self.folder => {
+                Fix::say(format!("Let yourself write to {path}.")).run(vec![self.own(user)])
+            }
+            Some(_) if is_own => {
+                let quoted = case.quoted(path);
+                let command = if windows { format!("attrib -r {quoted}") } else { format!("chmod u+w {quoted}") };
+                Fix::say(format!("Let yourself write to {path}.")).run(vec![command])
+            }
+            Some(user) => {
+                let own = self.own(user);
+                let take = format!("icacls {} /setowner {}", case.quoted(path), case.quoted(user));
+                let commands = if windows && must_be_mine { vec![take, own] } else { vec![own] };
+                let say = if windows {
+                    format!("Let yourself write to {path}, if nobody else needs it for themselves.")
+                } else {
+                    format!("Make {path} yours, if nobody else needs it.")
+                };
+                let mut fix = case.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
+                fix.warn("A program of its owner until now may depend on it.");
+                fix
+            }
+            None => Fix::say(format!("Ask whoever looks after this machine to let you write to {path}.")),
+        }
     }
 }

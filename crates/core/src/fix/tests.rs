@@ -1,5 +1,6 @@
 use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
+use crate::manager::Manager;
 use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, Offered, ProgramCopy, RunEnd, StartEffect};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
@@ -9,7 +10,7 @@ use rstest::rstest;
 
 fn first_fix(body: &str, script: &Script) -> Fix {
     let settled = settle(&format!("[require.x]\n{body}\n"), script);
-    settled.into_iter().next().unwrap().fixes.into_iter().next().unwrap()
+    settled.first().unwrap().fixes.first().unwrap().clone()
 }
 
 fn account(script: &mut Script, change: impl FnOnce(&mut crate::observation::Account)) {
@@ -49,11 +50,12 @@ fn a_common_tools_package_is_known_where_the_guide_names_none() {
 fn a_guides_fix_for_this_cause_and_machine_wins_over_the_built_in_one() {
     let fixes = "
         [[require.x.fix]]\nsay = \"For another cause.\"\ncause = \"tool-too-old\"
+        [[require.x.fix]]\nsay = \"Go on from {found}.\"
         [[require.x.fix]]\nsay = \"For another system.\"\nwhen = \"macos\"
-        [[require.x.fix]]\nsay = \"Get {wanted} as {user}; {found}.\"\nrun = [\"sudo get {wanted}\", \"get {wanted}\"]\nadmin = true\n";
+        [[require.x.fix]]\nsay = \"Get {wanted} as {user}.\"\nrun = [\"sudo get {wanted}\", \"get {wanted}\"]\nadmin = true\n";
     let fix = first_fix(&format!("{PACKAGED}\nversion = \">= 3.25\"{fixes}"), &debian());
     assert_eq!(fix.source, Source::Guide);
-    assert_eq!(fix.say, "Get >= 3.25 as skipper; not on PATH.");
+    assert_eq!(fix.say, "Get >= 3.25 as skipper.");
     assert_eq!(fix.run, ["sudo get '>= 3.25'", "sudo get '>= 3.25'"]);
 }
 
@@ -166,7 +168,7 @@ fn without_admin_rights_a_package_that_stands_alone_is_unpacked_at_home() {
     let mut script = debian();
     account(&mut script, |account| account.admin = Some(false));
     let offered = |others| Candidate::Version(Offered { others, ..Offered::from("3.25") });
-    let probe = Probe::Candidate { manager: "apt".into(), package: "cmake".into() };
+    let probe = Probe::Candidate { manager: Manager::Apt, package: "cmake".into() };
     script.insert(probe.clone(), Observation::Candidate(offered(Some(0))));
     let fix = first_fix(PACKAGED, &script);
     assert!(!fix.admin && fix.run[1] == "env -C ~/.local/opt/cmake apt-get download cmake", "{fix:?}");
@@ -187,16 +189,16 @@ fn without_admin_rights_a_package_that_stands_alone_is_unpacked_at_home() {
 fn a_package_is_only_offered_where_its_version_would_do(#[case] version: &str, #[case] command: Option<&str>, #[case] say: &str) {
     let body = format!("{PACKAGED}\nversion = \">= 3.25\"\ndocs = \"https://driftbuoy.example\"");
     let mut script = debian();
-    let probe = Probe::Candidate { manager: "apt".into(), package: "cmake".into() };
+    let probe = Probe::Candidate { manager: Manager::Apt, package: "cmake".into() };
     script.insert(probe.clone(), Observation::Candidate(Candidate::Version(version.into())));
     let fix = first_fix(&body, &script);
     assert_eq!((fix.run.first().map(String::as_str), fix.say.as_str()), (command, say));
     // Another manager that is here may have a newer one.
-    script.insert(Probe::Managers, Observation::Managers(vec!["apt".into(), "dnf".into()]));
-    let dnf = Probe::Candidate { manager: "dnf".into(), package: "cmake".into() };
+    script.insert(Probe::Managers, Observation::Managers(vec![Manager::Apt, Manager::Dnf]));
+    let dnf = Probe::Candidate { manager: Manager::Dnf, package: "cmake".into() };
     script.insert(dnf, Observation::Candidate(Candidate::Version("3.30".into())));
     assert_eq!(first_fix(&body, &script).run.first().map(String::as_str), Some(command.unwrap_or("sudo dnf install cmake")));
     script.insert(probe, Observation::Candidate(Candidate::Absent));
-    script.insert(Probe::Managers, Observation::Managers(vec!["apt".into()]));
+    script.insert(Probe::Managers, Observation::Managers(vec![Manager::Apt]));
     assert!(first_fix(&body, &script).say.contains("apt knows no package cmake."));
 }

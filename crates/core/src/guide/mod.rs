@@ -1,9 +1,11 @@
 //! The setup guide: its model, and its reading with all mistakes at once.
 
 mod fix;
+mod fix_parse;
 mod order;
 mod parse;
 mod placeholder;
+mod reading;
 mod requirement;
 mod subject;
 mod subject_parse;
@@ -14,12 +16,13 @@ pub use parse::{FORMAT, parse};
 pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};
 pub use subject::{
-    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Memory,
-    Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, System, Tool,
-    Virtualization,
+    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Kind, Library, Limit,
+    LimitKind, Locale, Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject,
+    Subnet, Systems, Tool, Virtualization,
 };
 
 use crate::condition::Condition;
+use crate::observation::Os;
 use crate::prelude::*;
 
 /// A guide that has been read without mistakes.
@@ -46,8 +49,8 @@ pub struct Project {
     pub home: Option<String>,
     /// Where newcomers may ask.
     pub help: Option<String>,
-    /// The systems that the guide promises to serve: `linux`, `macos`, `windows`.
-    pub systems: Vec<String>,
+    /// The systems that the guide promises to serve.
+    pub systems: Vec<Os>,
 }
 
 /// `[role.NAME]`
@@ -72,6 +75,13 @@ pub struct Stage {
     pub after_start: bool,
     /// Where it applies.
     pub when: Option<Condition>,
+}
+
+impl From<&Guide> for Arc<Guide> {
+    /// A copy to share; whoever has an [`Arc`] already gives that.
+    fn from(guide: &Guide) -> Self {
+        Self::new(guide.clone())
+    }
 }
 
 impl Guide {

@@ -1,10 +1,12 @@
+use super::reading::{Words, check_id, check_word, condition};
 use super::vocabulary::SYSTEMS;
-use super::{Guide, GuideFix, Level, Project, Requirement, Role, Stage, Subject, order, subject_parse};
-use crate::condition::{self, Condition};
+use super::{Guide, Level, Project, Requirement, Role, Stage, Subject, fix_parse, order, subject_parse};
 use crate::document::{self, Fields, Placed, as_number, shortened};
+use crate::observation::Os;
 use crate::prelude::*;
-use crate::problem::{Problem, ProblemKind, Problems};
+use crate::problem::{Mistakes, ProblemKind, Problems};
 use alloc::collections::BTreeMap;
+use hashbrown::HashMap;
 
 /// The format number that is read.
 pub const FORMAT: u64 = 1;
@@ -13,7 +15,7 @@ pub const FORMAT: u64 = 1;
 ///
 /// # Errors
 /// Every mistake that was found, in the order of the text; of syntax, the first three.
-pub fn parse(text: &str) -> Result<Guide, Vec<Problem>> {
+pub fn parse(text: &str) -> Result<Guide, Mistakes> {
     let tree = document::parse(text)?;
     let problems = Problems::default();
     let guide = {
@@ -22,7 +24,7 @@ pub fn parse(text: &str) -> Result<Guide, Vec<Problem>> {
     };
     match guide {
         Some(guide) if problems.is_empty() => Ok(guide),
-        _ => Err(problems.into_sorted()),
+        _ => Err(problems.into_mistakes(text)),
     }
 }
 
@@ -58,10 +60,30 @@ fn read(top: Fields<'_>) -> Guide {
         check_id(&name, top.problems());
         requirements.push(read_requirement(&name, fields, &words));
     }
+    tell_apart(&mut requirements);
     order::report_cycles(&requirements, top.problems());
     order::imply(&mut requirements);
     top.finish(|_| None);
     Guide { project, roles, stages, requirements }
+}
+
+/// Requirements that would be called the same are called by their ids too.
+fn tell_apart(requirements: &mut [Requirement]) {
+    let mut alike: HashMap<String, Vec<usize>> = HashMap::new();
+    for (index, requirement) in requirements.iter().enumerate() {
+        alike.entry(requirement.title()).or_default().push(index);
+    }
+    for (title, indexes) in alike.into_iter().filter(|(_, indexes)| indexes.len() > 1) {
+        // Variants of one thing for several machines never stand beside each other.
+        if indexes.iter().all(|index| requirements.get(*index).is_some_and(|one| one.when.is_some())) {
+            continue;
+        }
+        for index in indexes {
+            if let Some(requirement) = requirements.get_mut(index) {
+                requirement.title = Some(format!("{title} ({})", requirement.id));
+            }
+        }
+    }
 }
 
 fn read_project(top: &Fields<'_>) -> Project {
@@ -72,37 +94,19 @@ fn read_project(top: &Fields<'_>) -> Project {
         return Project { name: String::new(), about: None, home: None, help: None, systems: Vec::new() };
     };
     let systems = fields.texts("systems");
-    for system in &systems {
+    let known = |system: &Placed<&str>| {
         check_word(&fields, "system", system, &SYSTEMS);
-    }
+        Os::from_word(system.value)
+    };
     let project = Project {
         name: fields.required("name").map(|name| name.value.to_owned()).unwrap_or_default(),
         about: fields.owned("about"),
         home: fields.owned("home"),
         help: fields.owned("help"),
-        systems: systems.into_iter().map(|system| system.value.to_owned()).collect(),
+        systems: systems.iter().filter_map(known).collect(),
     };
     fields.finish(|_| None);
     project
-}
-
-/// Reports a word that is not in its list.
-pub(super) fn check_word(fields: &Fields<'_>, what: &str, word: &Placed<&str>, known: &[&str]) -> bool {
-    let right = known.contains(&word.value);
-    if !right {
-        let message = format!("`{}` is not a {what}", shortened(word.value));
-        fields.problems().unknown_word(ProblemKind::UnknownWord, word.span.clone(), message, (word.value, known));
-    }
-    right
-}
-
-fn check_id(name: &Placed<&str>, problems: &Problems) {
-    let right = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_' || c == '.';
-    if name.value.is_empty() || name.value.len() > 80 || !name.value.chars().all(right) {
-        let message =
-            format!("`{}` cannot be an id: use up to 80 lowercase letters, digits, `-`, `_` and `.`", shortened(name.value));
-        problems.report(ProblemKind::BadValue, name.span.clone(), message);
-    }
 }
 
 fn read_roles(top: &Fields<'_>) -> Vec<Role> {
@@ -141,43 +145,6 @@ fn read_stages(top: &Fields<'_>) -> Vec<Stage> {
     stages
 }
 
-/// What a requirement may refer to.
-pub(super) struct Words<'g> {
-    roles: &'g [Role],
-    stages: &'g [Stage],
-    index: &'g BTreeMap<&'g str, usize>,
-}
-
-impl Words<'_> {
-    /// The index of the requirement that a text names; reported where there is none.
-    pub(super) fn requirement(&self, fields: &Fields<'_>, name: &Placed<&str>) -> Option<usize> {
-        let found = self.index.get(name.value).copied();
-        if found.is_none() {
-            let known: Vec<&str> = self.index.keys().copied().collect();
-            let near = crate::text::nearest(name.value, known.iter().copied());
-            let known: Vec<&str> = if near.is_some() || known.len() <= 12 { known } else { Vec::new() };
-            check_word(fields, "requirement of this guide", name, &known);
-        }
-        found
-    }
-}
-
-/// The `when` of a table.
-pub(super) fn condition(fields: &Fields<'_>) -> Option<Condition> {
-    let text = fields.text("when")?;
-    match condition::parse(text.value) {
-        Ok(condition) => Some(condition),
-        Err(error) => {
-            // Inside plain quotes the offset is exact; with escapes the whole text is pointed at.
-            let plain = text.span.len() == text.value.len() + 2;
-            let start = text.span.start + 1 + error.offset;
-            let span = if plain { start..start + error.length } else { text.span };
-            fields.problems().report(ProblemKind::BadValue, span, error.message);
-            None
-        }
-    }
-}
-
 fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) -> Requirement {
     let subject = subject_parse::read(&fields, words);
     let stage = fields.text("stage").and_then(|id| {
@@ -205,7 +172,7 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
         when: condition(&fields),
         after: fields.texts("after").iter().filter_map(|id| words.requirement(&fields, id)).collect(),
         docs: fields.owned("docs"),
-        fixes: fixes.into_iter().filter_map(GuideFix::read).collect(),
+        fixes: fixes.into_iter().filter_map(fix_parse::read).collect(),
         needs: Vec::new(),
         alternative: false,
         span: name.span.clone(),

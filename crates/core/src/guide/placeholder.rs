@@ -1,7 +1,4 @@
-use super::GuideFix;
-use crate::document::{Fields, shortened};
 use crate::prelude::*;
-use crate::problem::ProblemKind;
 
 /// What stands in braces in a fix and is filled in for the machine.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -76,18 +73,4 @@ pub fn pieces(text: &str) -> Vec<Result<&str, &str>> {
     }
     found.push(Err(text.get(plain_from..).unwrap_or("")));
     found
-}
-
-/// Reports words in braces that are no placeholders.
-pub(super) fn check(fields: &Fields<'_>, fix: &GuideFix) {
-    let known: Vec<&str> = Placeholder::ALL.iter().map(|one| one.word()).collect();
-    let edit = fix.edit.iter().flat_map(|edit| [("edit", &edit.file), ("edit", &edit.append)]);
-    let texts = core::iter::once(("say", &fix.say)).chain(fix.run.iter().map(|run| ("run", run))).chain(edit);
-    for (key, text) in texts {
-        for word in pieces(text).into_iter().filter_map(Result::ok).filter(|word| !known.contains(word)) {
-            let message = format!("`{{{}}}` is not a placeholder", shortened(word));
-            let span = fields.key_span(key);
-            fields.problems().unknown_word(ProblemKind::UnknownWord, span, message, (word, &known));
-        }
-    }
 }

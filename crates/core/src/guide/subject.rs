@@ -1,8 +1,11 @@
 //! What a requirement checks: one variant per kind.
 
+use crate::manager::Manager;
+use crate::observation::Os;
 use crate::prelude::*;
-use crate::text::{Pattern, Size};
+use crate::text::{Pattern, Size, join_words};
 use crate::version;
+use core::fmt::{self, Display};
 
 /// What is checked; one variant per subject key of the guide.
 #[derive(Debug, Clone, PartialEq)]
@@ -20,7 +23,7 @@ pub enum Subject {
     /// Hardware virtualization.
     Virtualization(Virtualization),
     /// The operating system.
-    System(System),
+    System(Systems),
     /// A file or a folder.
     Path(Path),
     /// An environment variable.
@@ -43,6 +46,8 @@ pub enum Subject {
     Limit(Limit),
     /// A library to build against.
     Library(Library),
+    /// A locale that is made here.
+    Locale(Locale),
     /// A version-control setting.
     Setting(Setting),
     /// The working copy.
@@ -76,7 +81,7 @@ pub struct Tool {
     /// How to find the version in what it prints.
     pub pattern: Option<Pattern>,
     /// Its package per package manager.
-    pub packages: Vec<(String, String)>,
+    pub packages: Vec<(Manager, String)>,
     /// The architecture that it must be built for.
     pub arch: Option<String>,
     /// Whether it must be there.
@@ -85,6 +90,7 @@ pub struct Tool {
 
 /// TCP or UDP.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Protocol {
     /// TCP.
@@ -177,15 +183,29 @@ pub enum Virtualization {
 
 /// `system = { ... }`
 #[derive(Debug, Clone, PartialEq)]
-pub struct System {
+pub struct Systems {
     /// The systems with the versions that do.
-    pub versions: Vec<(String, Option<version::Range>)>,
+    pub versions: Vec<(Os, Option<version::Range>)>,
     /// Editions that do; all where empty.
     pub editions: Vec<String>,
     /// Distributions that do; all where empty.
     pub distros: Vec<String>,
     /// Architectures that do; all where empty.
     pub arches: Vec<String>,
+}
+
+impl Display for Systems {
+    /// What would do, in a few words: `linux >= 5.10 or macos; debian or fedora`.
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        let name = |(os, range): &(Os, Option<version::Range>)| match range {
+            Some(range) => format!("{} {range}", os.name()),
+            None => os.name().to_owned(),
+        };
+        let systems: Vec<String> = self.versions.iter().map(name).collect();
+        let lists = [&systems, &self.distros, &self.editions, &self.arches];
+        let parts: Vec<String> = lists.into_iter().filter(|list| !list.is_empty()).map(|list| join_words(list, "or")).collect();
+        f.write_str(&parts.join("; "))
+    }
 }
 
 /// A file or a folder.
@@ -242,6 +262,7 @@ pub struct Group {
 
 /// How something is to be opened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Access {
     /// To read.
@@ -314,9 +335,55 @@ pub struct Subnet {
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Limit {
     /// Which one.
-    pub name: String,
+    pub kind: LimitKind,
     /// How high it must be.
     pub at_least: Option<u64>,
+}
+
+/// The limits that are known.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum LimitKind {
+    /// Files that are open at once.
+    OpenFiles,
+    /// Files that are watched for changes.
+    FileWatches,
+    /// Processes at once.
+    Processes,
+    /// The length of a path.
+    PathLength,
+    /// Whether symbolic links can be made.
+    SymbolicLinks,
+}
+
+impl LimitKind {
+    /// Every limit.
+    pub const ALL: [Self; 5] = [Self::OpenFiles, Self::FileWatches, Self::Processes, Self::PathLength, Self::SymbolicLinks];
+
+    /// The word in guides.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::OpenFiles => "open-files",
+            Self::FileWatches => "file-watches",
+            Self::Processes => "processes",
+            Self::PathLength => "path-length",
+            Self::SymbolicLinks => "symbolic-links",
+        }
+    }
+
+    /// The limit with this word.
+    pub fn from_word(word: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|limit| limit.word() == word)
+    }
+}
+
+/// `locale = ...`
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Locale {
+    /// Its name, as `en_US.UTF-8`.
+    pub name: String,
+    /// Its characters must be UTF-8, whatever it is called.
+    pub utf8: bool,
 }
 
 /// `library = ...`
@@ -327,7 +394,7 @@ pub struct Library {
     /// The versions that do.
     pub version: Option<version::Range>,
     /// Its package per package manager.
-    pub packages: Vec<(String, String)>,
+    pub packages: Vec<(Manager, String)>,
 }
 
 /// `setting = ...`
@@ -376,35 +443,149 @@ pub struct AnyOf {
     pub alternatives: Vec<usize>,
 }
 
-impl Subject {
+/// The kinds of requirements: the subject keys of a guide.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Kind {
+    /// `tool`
+    Tool,
+    /// `port`
+    Port,
+    /// `disk`
+    Disk,
+    /// `memory`
+    Memory,
+    /// `cores`
+    Cores,
+    /// `virtualization`
+    Virtualization,
+    /// `system`
+    System,
+    /// `file`
+    File,
+    /// `folder`
+    Folder,
+    /// `variable`
+    Variable,
+    /// `group`
+    Group,
+    /// `socket`
+    Socket,
+    /// `device`
+    Device,
+    /// `service`
+    Service,
+    /// `reach`
+    Reach,
+    /// `hostname`
+    Hostname,
+    /// `subnet`
+    Subnet,
+    /// `limit`
+    Limit,
+    /// `library`
+    Library,
+    /// `locale`
+    Locale,
+    /// `setting`
+    Setting,
+    /// `checkout`
+    Checkout,
+    /// `command`
+    Command,
+    /// `any_of`
+    AnyOf,
+}
+
+impl Kind {
+    /// Every kind, in the order of the reference.
+    pub const ALL: [Self; 24] = [
+        Self::Tool,
+        Self::Port,
+        Self::Disk,
+        Self::Memory,
+        Self::Cores,
+        Self::Virtualization,
+        Self::System,
+        Self::File,
+        Self::Folder,
+        Self::Variable,
+        Self::Group,
+        Self::Socket,
+        Self::Device,
+        Self::Service,
+        Self::Reach,
+        Self::Hostname,
+        Self::Subnet,
+        Self::Limit,
+        Self::Library,
+        Self::Locale,
+        Self::Setting,
+        Self::Checkout,
+        Self::Command,
+        Self::AnyOf,
+    ];
+
     /// The subject key in the guide.
-    pub fn kind(&self) -> &'static str {
+    pub const fn word(self) -> &'static str {
         match self {
-            Self::Tool(_) => "tool",
-            Self::Port(_) => "port",
-            Self::Disk(_) => "disk",
-            Self::Memory(_) => "memory",
-            Self::Cores(_) => "cores",
-            Self::Virtualization(_) => "virtualization",
-            Self::System(_) => "system",
+            Self::Tool => "tool",
+            Self::Port => "port",
+            Self::Disk => "disk",
+            Self::Memory => "memory",
+            Self::Cores => "cores",
+            Self::Virtualization => "virtualization",
+            Self::System => "system",
+            Self::File => "file",
+            Self::Folder => "folder",
+            Self::Variable => "variable",
+            Self::Group => "group",
+            Self::Socket => "socket",
+            Self::Device => "device",
+            Self::Service => "service",
+            Self::Reach => "reach",
+            Self::Hostname => "hostname",
+            Self::Subnet => "subnet",
+            Self::Limit => "limit",
+            Self::Library => "library",
+            Self::Locale => "locale",
+            Self::Setting => "setting",
+            Self::Checkout => "checkout",
+            Self::Command => "command",
+            Self::AnyOf => "any_of",
+        }
+    }
+}
+
+impl Subject {
+    /// Which kind it is.
+    pub fn kind(&self) -> Kind {
+        match self {
+            Self::Tool(_) => Kind::Tool,
+            Self::Port(_) => Kind::Port,
+            Self::Disk(_) => Kind::Disk,
+            Self::Memory(_) => Kind::Memory,
+            Self::Cores(_) => Kind::Cores,
+            Self::Virtualization(_) => Kind::Virtualization,
+            Self::System(_) => Kind::System,
+            Self::Variable(_) => Kind::Variable,
+            Self::Group(_) => Kind::Group,
+            Self::Socket(_) => Kind::Socket,
+            Self::Device(_) => Kind::Device,
+            Self::Service(_) => Kind::Service,
+            Self::Reach(_) => Kind::Reach,
+            Self::Hostname(_) => Kind::Hostname,
+            Self::Subnet(_) => Kind::Subnet,
+            Self::Limit(_) => Kind::Limit,
+            Self::Library(_) => Kind::Library,
+            Self::Locale(_) => Kind::Locale,
+            Self::Setting(_) => Kind::Setting,
+            Self::Checkout(_) => Kind::Checkout,
+            Self::Command(_) => Kind::Command,
+            Self::AnyOf(_) => Kind::AnyOf,
             Self::Path(path) => match path.kind {
-                PathKind::File => "file",
-                PathKind::Folder => "folder",
+                PathKind::File => Kind::File,
+                PathKind::Folder => Kind::Folder,
             },
-            Self::Variable(_) => "variable",
-            Self::Group(_) => "group",
-            Self::Socket(_) => "socket",
-            Self::Device(_) => "device",
-            Self::Service(_) => "service",
-            Self::Reach(_) => "reach",
-            Self::Hostname(_) => "hostname",
-            Self::Subnet(_) => "subnet",
-            Self::Limit(_) => "limit",
-            Self::Library(_) => "library",
-            Self::Setting(_) => "setting",
-            Self::Checkout(_) => "checkout",
-            Self::Command(_) => "command",
-            Self::AnyOf(_) => "any_of",
         }
     }
 
@@ -428,17 +609,18 @@ impl Subject {
             Self::Cores(_) => "processor cores".to_owned(),
             Self::Virtualization(_) => "hardware virtualization".to_owned(),
             Self::System(_) => "operating system".to_owned(),
-            Self::Path(path) => format!("{} {}", self.kind(), path.path),
+            Self::Path(path) => format!("{} {}", self.kind().word(), path.path),
             Self::Variable(variable) => format!("variable {}", variable.name),
             Self::Group(group) => format!("group {}", group.name),
             Self::Socket(socket) => format!("socket {}", socket.path),
             Self::Device(device) => format!("device {}", device.path),
             Self::Service(service) => format!("service {}:{}", service.host, service.port),
-            Self::Reach(reach) => format!("reaching {}", crate::probe::without_credentials(&reach.url)),
+            Self::Reach(reach) => format!("reaching {}", crate::text::without_credentials(&reach.url)),
             Self::Hostname(host) => format!("host name {}", host.name),
             Self::Subnet(subnet) => format!("network {}/{}", subnet.address, subnet.prefix),
-            Self::Limit(limit) => format!("limit {}", limit.name),
+            Self::Limit(limit) => format!("limit {}", limit.kind.word()),
             Self::Library(library) => format!("library {}", library.name),
+            Self::Locale(locale) => format!("locale {}", locale.name),
             Self::Setting(setting) => format!("{} setting {}", setting.of, setting.key),
             Self::Checkout(_) => "working copy".to_owned(),
             Self::Command(command) => format!("command {}", command.words.join(" ")),
@@ -447,7 +629,7 @@ impl Subject {
     }
 
     /// The packages that bring it, per package manager.
-    pub fn packages(&self) -> &[(String, String)] {
+    pub fn packages(&self) -> &[(Manager, String)] {
         match self {
             Self::Tool(tool) => &tool.packages,
             Self::Library(library) => &library.packages,
@@ -467,6 +649,7 @@ impl Subject {
             | Self::Hostname(_)
             | Self::Subnet(_)
             | Self::Limit(_)
+            | Self::Locale(_)
             | Self::Setting(_)
             | Self::Checkout(_)
             | Self::Command(_)

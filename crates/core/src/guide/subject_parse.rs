@@ -1,11 +1,13 @@
-use super::parse::{Words, check_word};
+use super::reading::{Words, check_word};
 use super::subject::{
-    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Memory,
-    Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, System, Tool,
-    Virtualization,
+    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Kind, Library, Limit,
+    LimitKind, Locale, Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject,
+    Subnet, Systems, Tool, Virtualization,
 };
-use super::vocabulary::{KINDS, Kind, LIMITS, MANAGERS, SYSTEMS};
+use super::vocabulary::{KINDS, KindKeys, LIMITS, MANAGERS, SYSTEMS};
 use crate::document::{Fields, Placed, as_number, shortened};
+use crate::manager::Manager;
+use crate::observation::Os;
 use crate::prelude::*;
 use crate::problem::ProblemKind;
 use crate::text::{Pattern, Size, join_words, parse_duration};
@@ -17,26 +19,26 @@ const MOST_PORTS: usize = 200;
 
 /// What to say about a key that belongs to another kind.
 pub(super) fn elsewhere(key: &str) -> Option<String> {
-    let has = |kind: &&Kind| kind.further.iter().any(|further| further.name == key);
+    let has = |kind: &&KindKeys| kind.further.iter().any(|further| further.name == key);
     let kinds: Vec<String> = KINDS.iter().filter(has).map(|kind| format!("`{}`", kind.subject.name)).collect();
     (!kinds.is_empty()).then(|| format!("`{key}` goes with {}", join_words(&kinds, "and")))
 }
 
 /// Reads the one subject of a requirement; none or two are reported.
 pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
-    let mut kinds: Vec<&'static str> = Vec::with_capacity(1);
-    kinds.extend(fields.keys().filter_map(|key| KINDS.iter().map(|kind| kind.subject.name).find(|kind| *kind == key)));
+    let mut kinds: Vec<Kind> = Vec::with_capacity(1);
+    kinds.extend(fields.keys().filter_map(|key| Kind::ALL.into_iter().find(|kind| kind.word() == key)));
     match kinds.as_slice() {
         [kind] => {
-            let subject = one(fields, kind, words);
+            let subject = one(fields, *kind, words);
             if subject.is_none() {
                 // Where the subject itself is wrong, its further keys are still known ones.
-                know_keys(fields, &[kind]);
+                know_keys(fields, &[*kind]);
             }
             subject
         }
         [] => {
-            let all: Vec<&str> = KINDS.iter().map(|kind| kind.subject.name).collect();
+            let all: Vec<&str> = Kind::ALL.into_iter().map(Kind::word).collect();
             let message = format!("{} does not say what is checked", fields.place());
             let near = fields
                 .entries()
@@ -55,85 +57,75 @@ pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
             None
         }
         [_, second, ..] => {
-            let named: Vec<String> = kinds.iter().map(|kind| format!("`{kind}`")).collect();
+            let named: Vec<String> = kinds.iter().map(|kind| format!("`{}`", kind.word())).collect();
             let message =
                 format!("{} checks {} at once; make it one requirement for each", fields.place(), join_words(&named, "and"));
-            fields.problems().report(ProblemKind::Subject, fields.key_span(second), message);
+            fields.problems().report(ProblemKind::Subject, fields.key_span(second.word()), message);
             know_keys(fields, &kinds);
             None
         }
     }
 }
 
-fn know_keys(fields: &Fields<'_>, kinds: &[&'static str]) {
-    for kind in KINDS.iter().filter(|kind| kinds.contains(&kind.subject.name)) {
+fn know_keys(fields: &Fields<'_>, kinds: &[Kind]) {
+    for kind in KINDS.iter().filter(|keys| kinds.contains(&keys.kind)) {
         fields.pass_over(kind.subject.name);
         kind.further.iter().for_each(|key| fields.pass_over(key.name));
     }
 }
 
-fn one(fields: &Fields<'_>, kind: &'static str, words: &Words<'_>) -> Option<Subject> {
-    let text = |fields: &Fields<'_>| fields.required(kind).map(|text| text.value.to_owned());
+fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
+    let text = |fields: &Fields<'_>| fields.required(kind.word()).map(|text| text.value.to_owned());
     Some(match kind {
-        "tool" => Subject::Tool(tool(fields)?),
-        "port" => Subject::Port(port(fields)?),
-        "disk" => {
+        Kind::Tool => Subject::Tool(tool(fields)?),
+        Kind::Port => Subject::Port(port(fields)?),
+        Kind::Disk => {
             let at = fields.owned("at").unwrap_or_else(|| ".".to_owned());
             let inodes = fields.number("inodes").map(|number| number.value);
             Subject::Disk(Disk { size: fields.read("disk", Size::parse)?, at, inodes })
         }
-        "memory" => {
+        Kind::Memory => {
             let free = flag(fields, "free");
             Subject::Memory(Memory { size: fields.read("memory", Size::parse)?, free })
         }
-        "cores" => Subject::Cores(fields.number("cores")?.value),
-        "virtualization" => Subject::Virtualization(
+        Kind::Cores => Subject::Cores(fields.number("cores")?.value),
+        Kind::Virtualization => Subject::Virtualization(
             fields.word("virtualization", &[("usable", Virtualization::Usable), ("present", Virtualization::Present)])?,
         ),
-        "system" => Subject::System(system(fields)?),
-        "file" => Subject::Path(path(fields, PathKind::File, text(fields)?)),
-        "folder" => Subject::Path(path(fields, PathKind::Folder, text(fields)?)),
-        "variable" => Subject::Variable(EnvironmentVariable {
+        Kind::System => Subject::System(system(fields)?),
+        Kind::File => Subject::Path(path(fields, PathKind::File, text(fields)?)),
+        Kind::Folder => Subject::Path(path(fields, PathKind::Folder, text(fields)?)),
+        Kind::Variable => Subject::Variable(EnvironmentVariable {
             name: text(fields)?,
             env_file: fields.owned("env_file"),
             matches: fields.read("matches", Pattern::new),
             secret: flag(fields, "secret"),
             expect: existence(fields),
         }),
-        "group" => Subject::Group(Group { name: text(fields)? }),
-        "socket" => Subject::Socket(Socket { path: text(fields)?, access: access(fields) }),
-        "device" => Subject::Device(Device { path: text(fields)?, access: access(fields) }),
-        "service" => Subject::Service(service(fields)?),
-        "reach" => Subject::Reach(Reach { url: url(fields)?, status: status(fields) }),
-        "hostname" => {
-            let points_to = fields.read("points_to", |text| match text.parse::<core::net::IpAddr>() {
-                Ok(_) => Ok(text.to_owned()),
-                Err(_) => Err(format!("`{}` is not an IP address", shortened(text))),
-            });
-            let name = fields.required("hostname")?;
-            let right = |c: char| c.is_alphanumeric() || "-._".contains(c);
-            if name.value.is_empty() || name.value.len() > 253 || !name.value.chars().all(right) {
-                bad(fields, name.span, format!("`{}` cannot be the name of a host", shortened(name.value)));
-            }
-            Subject::Hostname(Hostname { name: name.value.to_owned(), points_to })
-        }
-        "subnet" => Subject::Subnet(fields.read("subnet", subnet)?),
-        "limit" => Subject::Limit(limit(fields)?),
-        "library" => Subject::Library(Library {
+        Kind::Group => Subject::Group(Group { name: text(fields)? }),
+        Kind::Socket => Subject::Socket(Socket { path: text(fields)?, access: access(fields) }),
+        Kind::Device => Subject::Device(Device { path: text(fields)?, access: access(fields) }),
+        Kind::Service => Subject::Service(service(fields)?),
+        Kind::Reach => Subject::Reach(Reach { url: url(fields)?, status: status(fields) }),
+        Kind::Hostname => Subject::Hostname(hostname(fields)?),
+        Kind::Subnet => Subject::Subnet(fields.read("subnet", subnet)?),
+        Kind::Limit => Subject::Limit(limit(fields)?),
+        Kind::Library => Subject::Library(Library {
             name: text(fields)?,
             version: fields.read("version", Range::parse),
             packages: packages(fields),
         }),
-        "setting" => Subject::Setting(setting(fields)?),
-        "checkout" => Subject::Checkout(Checkout {
+        Kind::Locale => Subject::Locale(locale(fields)?),
+        Kind::Setting => Subject::Setting(setting(fields)?),
+        Kind::Checkout => Subject::Checkout(Checkout {
             path: text(fields)?,
             branch: fields.owned("branch"),
             submodules: flag(fields, "submodules"),
             large_files: flag(fields, "large_files"),
             clean: flag(fields, "clean"),
         }),
-        "command" => Subject::Command(command(fields)?),
-        _ => Subject::AnyOf(AnyOf {
+        Kind::Command => Subject::Command(command(fields)?),
+        Kind::AnyOf => Subject::AnyOf(AnyOf {
             alternatives: fields.some_texts("any_of").iter().filter_map(|id| words.requirement(fields, id)).collect(),
         }),
     })
@@ -187,16 +179,16 @@ fn tool(fields: &Fields<'_>) -> Option<Tool> {
     (!tool.names.is_empty()).then_some(tool)
 }
 
-fn packages(fields: &Fields<'_>) -> Vec<(String, String)> {
+fn packages(fields: &Fields<'_>) -> Vec<(Manager, String)> {
     let Some(table) = fields.table("packages", "packages") else { return Vec::new() };
     let mut packages = Vec::new();
     for (manager, value) in table.entries() {
-        check_word(fields, "package manager that is known here", &manager, &MANAGERS);
+        check_word(fields, "package manager that is known here", &manager, MANAGERS);
         let right = |c: char| c.is_ascii_alphanumeric() || "-_.+@/:".contains(c);
         match value.get_ref().as_str() {
             // A package's name goes into a command that a person pastes: nothing but a name may pass.
             Some(name) if !name.is_empty() && name.chars().all(right) && !name.starts_with('-') => {
-                packages.push((manager.value.to_owned(), name.to_owned()));
+                packages.extend(Manager::from_word(manager.value).map(|manager| (manager, name.to_owned())));
             }
             Some(name) => bad(fields, value.span(), format!("`{}` cannot be the name of a package", shortened(name))),
             None => fields.problems().report(ProblemKind::WrongType, value.span(), "a package's name must be text in quotes"),
@@ -247,17 +239,16 @@ fn port(fields: &Fields<'_>) -> Option<Port> {
     Some(Port { numbers: numbers?, protocol, address, set_by, held_ok: owned(fields.texts("held_ok")) })
 }
 
-fn system(fields: &Fields<'_>) -> Option<System> {
+fn system(fields: &Fields<'_>) -> Option<Systems> {
     let table = fields.table("system", "system")?;
     let mut versions = Vec::new();
     for (name, value) in table.entries() {
-        if !check_word(fields, "system", &name, &SYSTEMS) {
-            continue;
-        }
+        check_word(fields, "system", &name, &SYSTEMS);
+        let Some(os) = Os::from_word(name.value) else { continue };
         match value.get_ref().as_str() {
-            Some("any" | "*") => versions.push((name.value.to_owned(), None)),
+            Some("any" | "*") => versions.push((os, None)),
             Some(text) => match Range::parse(text) {
-                Ok(range) => versions.push((name.value.to_owned(), Some(range))),
+                Ok(range) => versions.push((os, Some(range))),
                 Err(error) => bad(fields, value.span(), error.to_string()),
             },
             None => fields.problems().report(
@@ -268,7 +259,7 @@ fn system(fields: &Fields<'_>) -> Option<System> {
         }
     }
     let list = |key| owned(fields.texts(key));
-    Some(System { versions, editions: list("edition"), distros: list("distro"), arches: list("arch") })
+    Some(Systems { versions, editions: list("edition"), distros: list("distro"), arches: list("arch") })
 }
 
 fn path(fields: &Fields<'_>, kind: PathKind, path: String) -> Path {
@@ -325,6 +316,19 @@ fn url(fields: &Fields<'_>) -> Option<String> {
     Some(url.value.to_owned())
 }
 
+fn hostname(fields: &Fields<'_>) -> Option<Hostname> {
+    let points_to = fields.read("points_to", |text| match text.parse::<core::net::IpAddr>() {
+        Ok(_) => Ok(text.to_owned()),
+        Err(_) => Err(format!("`{}` is not an IP address", shortened(text))),
+    });
+    let name = fields.required("hostname")?;
+    let right = |c: char| c.is_alphanumeric() || "-._".contains(c);
+    if name.value.is_empty() || name.value.len() > 253 || !name.value.chars().all(right) {
+        bad(fields, name.span, format!("`{}` cannot be the name of a host", shortened(name.value)));
+    }
+    Some(Hostname { name: name.value.to_owned(), points_to })
+}
+
 fn subnet(text: &str) -> Result<Subnet, &'static str> {
     let wrong = "a network is written as address and prefix, like \"10.77.0.0/24\"";
     let (address, prefix) = text.split_once('/').ok_or(wrong)?;
@@ -350,14 +354,29 @@ fn limit(fields: &Fields<'_>) -> Option<Limit> {
     let name = fields.required("limit")?;
     check_word(fields, "limit", &name, &LIMITS);
     let at_least = fields.number("at_least").map(|number| number.value);
-    let ability = name.value == "symbolic-links";
+    let kind = LimitKind::from_word(name.value)?;
+    let ability = kind == LimitKind::SymbolicLinks;
     if ability && at_least.is_some() {
         bad(fields, fields.key_span("at_least"), "symbolic links are there or not; `at_least` says nothing about them");
     }
-    if !ability && LIMITS.contains(&name.value) && !fields.has("at_least") {
+    if !ability && !fields.has("at_least") {
         bad(fields, name.span.clone(), format!("`{}` is a number: say with `at_least` how high it must be", name.value));
     }
-    Some(Limit { name: name.value.to_owned(), at_least })
+    Some(Limit { kind, at_least })
+}
+
+/// A locale's name goes into a command that a person pastes (POSIX Base Definitions 8.2: language, territory, encoding, modifier).
+fn locale(fields: &Fields<'_>) -> Option<Locale> {
+    let name = fields.required("locale")?;
+    let right = |c: char| c.is_ascii_alphanumeric() || "_.-@".contains(c);
+    if name.value.is_empty()
+        || name.value.len() > 60
+        || !name.value.starts_with(|c: char| c.is_ascii_alphabetic())
+        || !name.value.chars().all(right)
+    {
+        bad(fields, name.span, format!("`{}` is not the name of a locale, like \"en_US.UTF-8\"", shortened(name.value)));
+    }
+    Some(Locale { name: name.value.to_owned(), utf8: flag(fields, "utf8") })
 }
 
 fn setting(fields: &Fields<'_>) -> Option<Setting> {

@@ -1,7 +1,9 @@
 //! The words of a guide: every table, its keys, and what stands behind each. The parser asks it what a key belongs to, the schema is made
 //! from it, and a test holds it against what the parser really reads.
 
+use super::subject::{Kind, LimitKind};
 use crate::manager::Manager;
+use crate::observation::Os;
 
 /// What stands behind a key.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -49,7 +51,9 @@ pub struct Key {
 
 /// A kind of requirement: its subject, and the further keys that go with it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Kind {
+pub struct KindKeys {
+    /// Which kind.
+    pub kind: Kind,
     /// The key that says what is checked.
     pub subject: Key,
     /// The keys that go with it.
@@ -57,11 +61,20 @@ pub struct Kind {
 }
 
 /// The systems that a guide can speak of.
-pub const SYSTEMS: [&str; 3] = ["linux", "macos", "windows"];
+pub const SYSTEMS: [&str; 3] = [Os::Linux.word(), Os::Macos.word(), Os::Windows.word()];
 /// The limits that are known.
-pub const LIMITS: [&str; 5] = ["open-files", "file-watches", "processes", "path-length", "symbolic-links"];
+#[allow(clippy::indexing_slicing, reason = "done while it is compiled")]
+pub const LIMITS: [&str; LimitKind::ALL.len()] = {
+    let mut words = [""; LimitKind::ALL.len()];
+    let mut at = 0;
+    while at < words.len() {
+        words[at] = LimitKind::ALL[at].word();
+        at += 1;
+    }
+    words
+};
 /// The package managers that are known.
-pub const MANAGERS: [&str; Manager::ALL.len()] = Manager::WORDS;
+pub const MANAGERS: &[&str] = Manager::WORDS;
 
 use Shape::{Duration, Flag, Named, Number, Ports, Size, Table, Tables, Text, Texts, Word};
 
@@ -75,12 +88,12 @@ pub const fn may(name: &'static str, shape: Shape) -> Key {
     Key { name, shape, needed: false }
 }
 
-const fn kind(subject: &'static str, shape: Shape, further: &'static [Key]) -> Kind {
-    Kind { subject: needed(subject, shape), further }
+const fn keys(kind: Kind, shape: Shape, further: &'static [Key]) -> KindKeys {
+    KindKeys { kind, subject: needed(kind.word(), shape), further }
 }
 
 const EXPECT: Key = may("expect", Word(&["present", "absent"]));
-const PACKAGES: Key = may("packages", Named(&MANAGERS));
+const PACKAGES: Key = may("packages", Named(MANAGERS));
 const ACCESS: &[Key] = &[may("access", Word(&["read", "write"]))];
 const OF_PATHS: &[Key] = &[
     may("mode", Text),
@@ -92,9 +105,9 @@ const OF_PATHS: &[Key] = &[
 ];
 
 /// Every kind of requirement.
-pub const KINDS: [Kind; 23] = [
-    kind(
-        "tool",
+pub const KINDS: [KindKeys; Kind::ALL.len()] = [
+    keys(
+        Kind::Tool,
         Texts,
         &[
             may("version", Text),
@@ -106,8 +119,8 @@ pub const KINDS: [Kind; 23] = [
             EXPECT,
         ],
     ),
-    kind(
-        "port",
+    keys(
+        Kind::Port,
         Ports,
         &[
             may("protocol", Word(&["tcp", "udp"])),
@@ -116,27 +129,28 @@ pub const KINDS: [Kind; 23] = [
             may("held_ok", Texts),
         ],
     ),
-    kind("disk", Size, &[may("at", Text), may("inodes", Number)]),
-    kind("memory", Size, &[may("free", Flag)]),
-    kind("cores", Number, &[]),
-    kind("virtualization", Word(&["usable", "present"]), &[]),
-    kind("system", Named(&SYSTEMS), &[may("edition", Texts), may("distro", Texts), may("arch", Texts)]),
-    kind("file", Text, OF_PATHS),
-    kind("folder", Text, OF_PATHS),
-    kind("variable", Text, &[may("env_file", Text), may("matches", Text), may("secret", Flag), EXPECT]),
-    kind("group", Text, &[]),
-    kind("socket", Text, ACCESS),
-    kind("device", Text, ACCESS),
-    kind("service", Text, &[may("http", Text), may("status", Number), may("contains", Text)]),
-    kind("reach", Text, &[may("status", Number)]),
-    kind("hostname", Text, &[may("points_to", Text)]),
-    kind("subnet", Text, &[]),
-    kind("limit", Word(&LIMITS), &[may("at_least", Number)]),
-    kind("library", Text, &[may("version", Text), PACKAGES]),
-    kind("setting", Text, &[may("of", Word(&["git"])), may("matches", Text)]),
-    kind("checkout", Text, &[may("branch", Text), may("submodules", Flag), may("large_files", Flag), may("clean", Flag)]),
-    kind("command", Texts, &[may("exit", Number), may("matches", Text), may("timeout", Duration)]),
-    kind("any_of", Texts, &[]),
+    keys(Kind::Disk, Size, &[may("at", Text), may("inodes", Number)]),
+    keys(Kind::Memory, Size, &[may("free", Flag)]),
+    keys(Kind::Cores, Number, &[]),
+    keys(Kind::Virtualization, Word(&["usable", "present"]), &[]),
+    keys(Kind::System, Named(&SYSTEMS), &[may("edition", Texts), may("distro", Texts), may("arch", Texts)]),
+    keys(Kind::File, Text, OF_PATHS),
+    keys(Kind::Folder, Text, OF_PATHS),
+    keys(Kind::Variable, Text, &[may("env_file", Text), may("matches", Text), may("secret", Flag), EXPECT]),
+    keys(Kind::Group, Text, &[]),
+    keys(Kind::Socket, Text, ACCESS),
+    keys(Kind::Device, Text, ACCESS),
+    keys(Kind::Service, Text, &[may("http", Text), may("status", Number), may("contains", Text)]),
+    keys(Kind::Reach, Text, &[may("status", Number)]),
+    keys(Kind::Hostname, Text, &[may("points_to", Text)]),
+    keys(Kind::Subnet, Text, &[]),
+    keys(Kind::Limit, Word(&LIMITS), &[may("at_least", Number)]),
+    keys(Kind::Library, Text, &[may("version", Text), PACKAGES]),
+    keys(Kind::Locale, Text, &[may("utf8", Flag)]),
+    keys(Kind::Setting, Text, &[may("of", Word(&["git"])), may("matches", Text)]),
+    keys(Kind::Checkout, Text, &[may("branch", Text), may("submodules", Flag), may("large_files", Flag), may("clean", Flag)]),
+    keys(Kind::Command, Texts, &[may("exit", Number), may("matches", Text), may("timeout", Duration)]),
+    keys(Kind::AnyOf, Texts, &[]),
 ];
 
 /// The keys of a fix; `cause` is one of the causes.

@@ -1,5 +1,5 @@
 use super::{
-    Binding, Cap, Device, DiskLimit, DiskRoom, Holder, Hypervisor, Observation, Os, Processor, Run, RunEnd, SettingNumber,
+    Binding, DeviceState, DiskLimit, DiskRoom, Holder, Hypervisor, Observation, Os, Processor, Run, RunEnd, SettingNumber,
     Surroundings, System,
 };
 use crate::prelude::*;
@@ -17,8 +17,12 @@ impl Display for Observation {
                 let groups = if account.groups.is_empty() { "none".to_owned() } else { account.groups.join(", ") };
                 write!(f, "groups: {groups}")
             }
-            Self::DatabaseGroups(groups) | Self::Managers(groups) if groups.is_empty() => f.write_str("none"),
-            Self::DatabaseGroups(words) | Self::Managers(words) => f.write_str(&words.join(", ")),
+            Self::DatabaseGroups(words) | Self::Locales(words) if words.is_empty() => f.write_str("none"),
+            Self::DatabaseGroups(words) | Self::Locales(words) => f.write_str(&words.join(", ")),
+            Self::Managers(managers) if managers.is_empty() => f.write_str("none"),
+            Self::Managers(managers) => {
+                f.write_str(&managers.iter().map(|manager| manager.word()).collect::<Vec<_>>().join(", "))
+            }
             Self::Program(copies) | Self::ProgramElsewhere(copies) if copies.is_empty() => f.write_str("none"),
             Self::Program(copies) | Self::ProgramElsewhere(copies) => {
                 let paths: Vec<&str> = copies.iter().map(|copy| copy.path.as_str()).collect();
@@ -43,9 +47,13 @@ impl Display for Observation {
             Self::SettingNumber(SettingNumber::NotANumber(place)) => write!(f, "not a number, set in {place}"),
             Self::DiskRoom(room) => write!(f, "{room}"),
             Self::Memory(memory) => {
-                write_caps(f, &Size(memory.total).to_string(), &memory.caps, |amount| Size(amount).to_string())
+                let caps = memory.caps.iter().map(|cap| (cap.by.as_str(), Size(cap.bytes).to_string()));
+                write_caps(f, &Size(memory.total).to_string(), caps)
             }
-            Self::Cores(cores) => write_caps(f, &format!("{} online", cores.online), &cores.caps, cores_text),
+            Self::Cores(cores) => {
+                let caps = cores.caps.iter().map(|cap| (cap.by.as_str(), cores_text(cap.hundredths)));
+                write_caps(f, &format!("{} online", cores.online), caps)
+            }
             Self::Processor(processor) => write!(f, "{processor}"),
             Self::Hypervisor(hypervisor) => write!(f, "{hypervisor}"),
             Self::Device(device) => write!(f, "{device}"),
@@ -89,9 +97,9 @@ pub fn cores_text(hundredths: u64) -> String {
     }
 }
 
-fn write_caps(f: &mut fmt::Formatter<'_>, total: &str, caps: &[Cap], text: fn(u64) -> String) -> fmt::Result {
+fn write_caps<'c>(f: &mut fmt::Formatter<'_>, total: &str, mut caps: impl Iterator<Item = (&'c str, String)>) -> fmt::Result {
     f.write_str(total)?;
-    caps.iter().try_for_each(|cap| write!(f, "; {} allows {}", cap.by, text(cap.amount)))
+    caps.try_for_each(|(by, allowed)| write!(f, "; {by} allows {allowed}"))
 }
 
 impl Display for System {
@@ -229,7 +237,7 @@ impl Display for Hypervisor {
     }
 }
 
-impl Display for Device {
+impl Display for DeviceState {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             Self::Opens => f.write_str("opens"),

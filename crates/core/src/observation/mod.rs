@@ -10,6 +10,7 @@ pub use workspace::{
     Candidate, CheckoutState, LibraryState, LimitState, Nature, Offered, PathState, Pinned, Value, VariableState,
 };
 
+use crate::manager::Manager;
 use crate::prelude::*;
 use serde::{Deserialize, Serialize};
 
@@ -26,7 +27,7 @@ pub enum Observation {
     /// To `DatabaseGroups`.
     DatabaseGroups(Vec<String>),
     /// To `Managers`.
-    Managers(Vec<String>),
+    Managers(Vec<Manager>),
     /// To `Program`: the copies in PATH order.
     Program(Vec<ProgramCopy>),
     /// To `ProgramElsewhere`: copies in usual folders that PATH does not name.
@@ -46,9 +47,9 @@ pub enum Observation {
     /// To `DiskRoom`.
     DiskRoom(DiskRoom),
     /// To `Memory`.
-    Memory(Memory),
+    Memory(MemoryState),
     /// To `Cores`.
-    Cores(Cores),
+    Cores(CoreState),
     /// To `Processor`.
     Processor(Processor),
     /// To `Hypervisor`.
@@ -77,6 +78,8 @@ pub enum Observation {
     Networks(Vec<Network>),
     /// To `Limit`.
     Limit(LimitState),
+    /// To `Locales`: their names, as the system lists them.
+    Locales(Vec<String>),
     /// To `Library`.
     Library(LibraryState),
     /// To `Setting`.
@@ -88,7 +91,7 @@ pub enum Observation {
     /// To `Pinned`.
     Pinned(Pinned),
     /// To `Device`.
-    Device(Device),
+    Device(DeviceState),
     /// To `Module`: whether it is loaded or built in.
     Module(bool),
     /// The machine failed or refused to answer, for this reason.
@@ -98,7 +101,8 @@ pub enum Observation {
 }
 
 /// The operating systems.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Os {
     /// Linux.
@@ -110,8 +114,16 @@ pub enum Os {
 }
 
 impl Os {
+    /// Every system that is known.
+    pub const ALL: [Self; 3] = [Self::Linux, Self::Macos, Self::Windows];
+
+    /// The system with this word.
+    pub fn from_word(word: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|os| os.word() == word)
+    }
+
     /// The word in guides and reports.
-    pub fn word(self) -> &'static str {
+    pub const fn word(self) -> &'static str {
         match self {
             Self::Linux => "linux",
             Self::Macos => "macos",
@@ -131,6 +143,7 @@ impl Os {
 
 /// An operating system.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct System {
     /// Which one.
     pub os: Os,
@@ -218,6 +231,7 @@ pub enum StartEffect {
 
 /// Something that a program needs to be started.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Piece {
     /// The interpreter that a script names in its first line.
@@ -327,6 +341,7 @@ pub enum Binding {
 
 /// Who holds a port.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Holder {
     /// The process id, where the system tells.
     pub pid: Option<u32>,
@@ -338,6 +353,13 @@ pub struct Holder {
     pub user: Option<String>,
     /// It is this end of an outgoing connection: the system took the number from this range, first and last.
     pub outgoing: Option<(u16, u16)>,
+}
+
+impl Holder {
+    /// Whether the system tells which program it is.
+    pub fn is_told(&self) -> bool {
+        self.pid.is_some() || self.name.is_some()
+    }
 }
 
 /// What a setting for a number holds. The value itself is kept only where it is a number.
@@ -375,6 +397,7 @@ pub struct DiskRoom {
 
 /// What leaves less room than a filesystem has.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum DiskLimit {
     /// This user's quota.
@@ -383,33 +406,42 @@ pub enum DiskLimit {
     Outside(String),
 }
 
-/// Something that allows less than there is.
+/// Something that lets one use less memory than there is.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-pub struct Cap {
+pub struct MemoryCap {
     /// Who sets it, for a sentence: "the control group /user.slice".
     pub by: String,
-    /// Bytes, or hundredths of a core.
-    pub amount: u64,
+    /// How much is left, in bytes.
+    pub bytes: u64,
+}
+
+/// Something that lets one use fewer cores than there are.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct CoreCap {
+    /// Who sets it, for a sentence.
+    pub by: String,
+    /// How much is left, in hundredths of a core.
+    pub hundredths: u64,
 }
 
 /// Memory in bytes.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-pub struct Memory {
+pub struct MemoryState {
     /// What the machine has.
     pub total: u64,
     /// What can be had now without swapping.
     pub available: Option<u64>,
     /// Limits on it.
-    pub caps: Vec<Cap>,
+    pub caps: Vec<MemoryCap>,
 }
 
 /// Processor cores.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-pub struct Cores {
+pub struct CoreState {
     /// Cores that are online.
     pub online: u64,
-    /// Limits on them, in hundredths of a core.
-    pub caps: Vec<Cap>,
+    /// Limits on them.
+    pub caps: Vec<CoreCap>,
 }
 
 /// What the processor says about virtualization. `None` is: could not be found out.
@@ -437,7 +469,7 @@ pub struct Hypervisor {
 /// What opening a device gave.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
-pub enum Device {
+pub enum DeviceState {
     /// It opens.
     Opens,
     /// It is not there.

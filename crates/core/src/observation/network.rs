@@ -55,6 +55,7 @@ pub enum Fetched {
 
 /// The proxy that a system's own settings name. Browsers use it; most programs in a terminal only know the variables.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct SystemProxy {
     /// Its address, as the variables would have it.
     pub address: Option<String>,
@@ -64,6 +65,7 @@ pub struct SystemProxy {
 
 /// A service that the system looks after.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum SystemService {
     /// There is none of this name.
@@ -90,10 +92,12 @@ pub enum Way {
 
 /// A network that this machine is on.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 pub struct Network {
     /// The interface.
     pub interface: String,
     /// An address in it.
+    #[cfg_attr(feature = "schema", schemars(with = "String"))]
     pub address: IpAddr,
     /// The length of its prefix in bits.
     pub prefix: u8,

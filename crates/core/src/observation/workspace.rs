@@ -34,6 +34,7 @@ pub struct PathState {
 
 /// What sort of thing is at a path.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 pub enum Nature {
     /// Nothing.

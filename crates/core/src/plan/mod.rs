@@ -2,16 +2,17 @@
 
 mod schedule;
 
-use crate::driver::Settled;
 use crate::fix::{Fix, Part, Whole};
 use crate::guide::{Existence, Guide, Level, Subject, Then};
 use crate::prelude::*;
+use crate::settled::Settled;
 use crate::text::join_words;
 use hashbrown::HashMap;
 use schedule::Task;
 
 /// One thing to do.
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Step {
     /// What: one fix, or what several can be done in one command.
     pub fix: Fix,
@@ -23,6 +24,7 @@ pub struct Step {
 
 /// The ordered, merged and costed list of what to do.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Plan {
     /// The steps, in order.
     pub steps: Vec<Step>,
@@ -46,14 +48,16 @@ pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
     let todo = draft.tasks(guide);
     let mut plan = Plan::default();
     let mut waiting: Vec<usize> = Vec::new();
-    for slot in schedule::schedule(&todo, rights != Some(false)) {
-        plan.steps.extend(slot.groups.iter().filter_map(|group| draft.step(group)));
+    for mut slot in schedule::schedule(&todo, rights != Some(false)) {
+        // Needed before recommended before optional; what something needs is as weighty as that, so that no order is broken.
+        slot.groups.sort_by_key(|group| group.first().and_then(|index| todo.get(*index)).map(|task| task.level));
+        plan.steps.extend(slot.groups.iter().filter_map(|group| draft.step(group, &todo)));
         waiting.extend(slot.groups.iter().flatten().filter(|index| todo.get(**index).is_some_and(|task| task.then.is_some())));
         let Some(event) = slot.then else { continue };
         let follows = |index: &usize| todo.get(*index).and_then(|task| task.then);
         let (released, later): (Vec<usize>, Vec<usize>) = waiting.iter().partition(|index| follows(index) <= Some(event));
         waiting = later;
-        let mut events: Vec<Step> = slot.events.iter().filter_map(|index| draft.step(&[*index])).collect();
+        let mut events: Vec<Step> = slot.events.iter().filter_map(|index| draft.step(&[*index], &todo)).collect();
         if let Some(closing) = draft.closing(event, &released) {
             // A step in words alone that is as weighty is itself the restart or the sign-in, also for the others.
             let serves = |step: &&mut Step| step.fix.then == Some(event) && step.level <= closing.level;
@@ -111,30 +115,52 @@ impl<'s> Draft<'s> {
     }
 
     fn tasks(&self, guide: &Guide) -> Vec<Task> {
-        let mut wholes: Vec<&Whole> = Vec::new();
+        let needs = self.needs(guide);
+        let levels = self.levels(&needs);
+        // What is needed and what is not are never one command: the one must not fail with the other.
+        let mut wholes: Vec<(Whole, Level)> = Vec::new();
+        let task = |((item, needs), level): ((&Item<'_>, Vec<usize>), Level)| {
+            let merges = item.fix.part.as_ref().map(|part| {
+                let whole = (part.of, level);
+                wholes.iter().position(|one| *one == whole).unwrap_or_else(|| {
+                    wholes.push(whole);
+                    wholes.len() - 1
+                })
+            });
+            let then = item.fix.then;
+            Task { needs, then, is_event: then.is_some() && !item.fix.acts(), merges, admin: item.fix.admin, level }
+        };
+        self.items.iter().zip(needs).zip(levels).map(task).collect()
+    }
+
+    /// The weightiest level of each item and of all that need it.
+    fn levels(&self, needs: &[Vec<usize>]) -> Vec<Level> {
+        let mut levels: Vec<Level> = self.items.iter().map(|item| item.level).collect();
+        for weight in Level::ALL {
+            let mut open: Vec<usize> = (0..levels.len()).filter(|index| levels.get(*index) == Some(&weight)).collect();
+            while let Some(index) = open.pop() {
+                for need in needs.get(index).into_iter().flatten() {
+                    if let Some(level) = levels.get_mut(*need).filter(|level| **level > weight) {
+                        *level = weight;
+                        open.push(*need);
+                    }
+                }
+            }
+        }
+        levels
+    }
+
+    /// Which items must be done before each.
+    fn needs(&self, guide: &Guide) -> Vec<Vec<usize>> {
         let installs = self.installs(guide);
-        let mut tasks = Vec::with_capacity(self.items.len());
-        for item in &self.items {
+        let of = |item: &Item<'_>| {
             let requirements = item.settles.iter().filter_map(|index| guide.requirements.get(*index));
             let first =
                 requirements.flat_map(|one| one.after.iter().chain(&one.needs)).filter_map(|need| self.by_requirement.get(need));
             let programs = item.fix.run.iter().filter_map(|command| installs.get(program(command)));
-            let merges = item.fix.part.as_ref().map(|part| {
-                wholes.iter().position(|whole| **whole == part.of).unwrap_or_else(|| {
-                    wholes.push(&part.of);
-                    wholes.len() - 1
-                })
-            });
-            tasks.push(Task {
-                needs: first.chain(programs).copied().collect(),
-                then: item.fix.then,
-                is_event: item.fix.then.is_some() && !item.fix.acts(),
-                merges,
-                admin: item.fix.admin,
-                level: item.level,
-            });
-        }
-        tasks
+            first.chain(programs).copied().collect()
+        };
+        self.items.iter().map(of).collect()
     }
 
     /// Which item puts a program where it can be called.
@@ -153,7 +179,7 @@ impl<'s> Draft<'s> {
     }
 
     /// One step of items that can be one command.
-    fn step(&self, group: &[usize]) -> Option<Step> {
+    fn step(&self, group: &[usize], todo: &[Task]) -> Option<Step> {
         let items: Vec<&Item<'_>> = group.iter().filter_map(|index| self.items.get(*index)).collect();
         let first = items.first()?;
         let fix = first.fix;
@@ -164,7 +190,7 @@ impl<'s> Draft<'s> {
                 ..fix.clone()
             },
             settles: items.iter().flat_map(|item| item.settles.iter().copied()).collect(),
-            level: items.iter().map(|item| item.level).min()?,
+            level: group.iter().filter_map(|index| todo.get(*index)).map(|task| task.level).min()?,
         };
         step.settles.sort_unstable();
         if let (Some(part), true) = (&fix.part, items.len() > 1) {

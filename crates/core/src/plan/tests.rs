@@ -1,9 +1,9 @@
 use super::{Plan, make};
-use crate::driver::Selection;
 use crate::guide::Then;
-use crate::observation::{Cores, Device, Observation, Processor};
+use crate::observation::{CoreState, DeviceState, Observation, Processor};
 use crate::prelude::*;
 use crate::probe::Probe;
+use crate::selection::Selection;
 use crate::testing::{Script, debian, drive, guide};
 
 fn plan(body: &str, script: &Script) -> Plan {
@@ -25,7 +25,7 @@ fn packages_become_one_command_and_a_sign_in_comes_once_and_last() {
     );
     script.insert(
         Probe::Device { path: "/dev/kvm".into(), access: crate::guide::Access::Write },
-        Observation::Device(Device::Denied(Some("kvm".into()), None)),
+        Observation::Device(DeviceState::Denied(Some("kvm".into()), None)),
     );
     script.insert(Probe::DatabaseGroups, Observation::DatabaseGroups(Vec::new()));
     let body = "
@@ -49,7 +49,7 @@ fn packages_become_one_command_and_a_sign_in_comes_once_and_last() {
 #[test]
 fn the_same_step_for_two_is_one_step() {
     let mut script = debian();
-    script.insert(Probe::Cores, Observation::Cores(Cores { online: 1, caps: Vec::new() }));
+    script.insert(Probe::Cores, Observation::Cores(CoreState { online: 1, caps: Vec::new() }));
     let plan = plan("[require.a]\ncores = 2\nlevel = \"may\"\n[require.b]\ncores = 4\n", &script);
     assert_eq!(said(&plan), ["Work on a machine with more cores, or expect the build to take longer. [] [0, 1]"]);
     assert_eq!(plan.steps[0].level, crate::guide::Level::Must);

@@ -1,14 +1,14 @@
 use super::{Frame, MachineSource, Outcome, Report};
-use crate::driver::Selection;
-use crate::observation::{Cores, Observation, RunEnd};
+use crate::observation::{CoreState, Observation, RunEnd};
 use crate::prelude::*;
 use crate::probe::Probe;
+use crate::selection::Selection;
 use crate::testing::{debian, drive, guide, program};
 use rstest::rstest;
 
 fn outcome(body: &str) -> (Outcome, [usize; 5]) {
     let mut script = debian();
-    script.insert(Probe::Cores, Observation::Cores(Cores { online: 2, caps: Vec::new() }));
+    script.insert(Probe::Cores, Observation::Cores(CoreState { online: 2, caps: Vec::new() }));
     program(&mut script, "/usr/bin/good", RunEnd::Exit(0), "good 1.0");
     let guide = guide(body);
     let finished = drive(&guide, &script, Selection::default(), |_| 0);
@@ -22,7 +22,7 @@ fn outcome(body: &str) -> (Outcome, [usize; 5]) {
         elapsed_ms: 0,
         interrupted: false,
     };
-    let report = Report::new(&guide, None, frame, &finished.known, finished.settled);
+    let report = Report::new(guide.into(), None, frame, &finished.known, finished.settled);
     let counts = report.counts();
     (report.outcome(), [counts.met, counts.unmet, counts.unknown, counts.blocked, counts.skipped])
 }

@@ -1,11 +1,17 @@
 //! A scripted machine for the tests of this crate.
 
-use crate::driver::{Driver, Finished, Selection, Settled};
-use crate::finding::Finding;
+use crate::cause::Cause;
+use crate::driver::{Driver, Finished};
+use crate::finding::{Finding, Verdict};
+use crate::fix::Shell;
 use crate::guide::{self, Guide};
+use crate::manager::Manager;
 use crate::observation::{Account, FileKind, Observation, Os, ProgramCopy, Run, RunEnd, StartEffect, Surroundings, System};
 use crate::prelude::*;
 use crate::probe::Probe;
+use crate::selection::Selection;
+use crate::settled::Settled;
+use crate::words::Words;
 use hashbrown::HashMap;
 
 pub(crate) type Script = HashMap<Probe, Observation>;
@@ -48,7 +54,7 @@ pub(crate) fn debian() -> Script {
         (Probe::System, Observation::System(system)),
         (Probe::Surroundings, Observation::Surroundings(around)),
         (Probe::Account, Observation::Account(account)),
-        (Probe::Managers, Observation::Managers(vec!["apt".into()])),
+        (Probe::Managers, Observation::Managers(vec![Manager::Apt])),
     ])
 }
 
@@ -107,8 +113,28 @@ pub(crate) fn settle(body: &str, script: &Script) -> Vec<Settled> {
     drive(&guide(body), script, Selection::default(), |_| 0).settled
 }
 
+/// A finding with its words.
+#[derive(Debug)]
+pub(crate) struct Told {
+    pub(crate) verdict: Verdict,
+    pub(crate) cause: Option<Cause>,
+    pub(crate) wanted: Option<String>,
+    pub(crate) message: String,
+    pub(crate) finding: Finding,
+}
+
+/// The words for what came of a requirement.
+pub(crate) fn told(guide: &Guide, settled: &Settled) -> Told {
+    let requirement = guide.requirements.get(settled.index).unwrap();
+    let finding = (*settled.finding).clone();
+    let words = Words::new(guide, requirement, &finding, Shell::Posix);
+    let (wanted, message) = (words.wanted(), words.message());
+    Told { verdict: finding.verdict(), cause: finding.cause(), wanted, message, finding }
+}
+
 /// The finding of a guide's one requirement `x`.
-pub(crate) fn find(body: &str, script: &Script) -> Finding {
-    let settled = settle(&format!("[require.x]\n{body}\n"), script);
-    (*settled.first().unwrap().finding).clone()
+pub(crate) fn find(body: &str, script: &Script) -> Told {
+    let guide = guide(&format!("[require.x]\n{body}\n"));
+    let finished = drive(&guide, script, Selection::default(), |_| 0);
+    told(&guide, finished.settled.first().unwrap())
 }

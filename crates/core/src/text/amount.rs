@@ -2,7 +2,7 @@ use crate::prelude::*;
 use core::fmt::{self, Display};
 
 /// A number of bytes.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize)]
 pub struct Size(pub u64);
 
 /// Why a size or a duration could not be read; the text says what to write instead.

@@ -1,10 +1,12 @@
 //! Text as people write and read it: near words, safe display, sizes, durations, patterns.
 
+mod address;
 mod amount;
 mod nearest;
 mod pattern;
 mod sanitised;
 
+pub use address::without_credentials;
 pub use amount::{AmountError, Size, parse_duration};
 pub use nearest::nearest;
 pub use pattern::{Pattern, PatternError};

@@ -22,7 +22,7 @@ mod find;
 mod range;
 
 pub use find::{Found, find};
-pub use range::{Fit, Range, RangeError};
+pub use range::{Bound, Fit, Miss, Range, RangeError, Sign, Standing};
 
 use crate::prelude::*;
 use core::cmp::Ordering;
@@ -152,6 +152,12 @@ impl PartialEq for Version {
 impl PartialOrd for Version {
     fn partial_cmp(&self, other: &Self) -> Option<Ordering> {
         self.compare(other)
+    }
+}
+
+impl serde::Serialize for Version {
+    fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.serialize_str(&self.text)
     }
 }
 

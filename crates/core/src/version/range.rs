@@ -2,6 +2,7 @@ use super::{NotAVersion, Version, numbers};
 use crate::prelude::*;
 use core::cmp::Ordering;
 use core::fmt::{self, Display};
+use serde::{Serialize, Serializer};
 
 /// Which versions will do: `>= 3.25, < 5`, where a comma means *and* and `||` means *or*.
 ///
@@ -10,30 +11,88 @@ use core::fmt::{self, Display};
 #[derive(Debug, Clone)]
 pub struct Range {
     text: String,
-    alternatives: Vec<Vec<Comparator>>,
+    alternatives: Vec<Vec<Bound>>,
 }
 
+/// One comparator of a range: `>= 3.25`, or a series such as `3.11.*`.
 #[derive(Debug, Clone)]
-struct Comparator {
-    operator: Operator,
-    bound: Bound,
+pub struct Bound {
+    sign: Sign,
+    limit: Limit,
 }
 
+/// How a version must stand to a bound's limit.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Operator {
+pub enum Sign {
+    /// `>=`
     AtLeast,
+    /// `>`
     Above,
+    /// `<=`
     AtMost,
+    /// `<`
     Below,
+    /// `=`, or nothing before a series.
     Equal,
+    /// `!=`
     Not,
 }
 
 #[derive(Debug, Clone)]
-enum Bound {
+enum Limit {
     Version(Version),
     /// `3.11.*`: every version whose release starts with these numbers.
     Series(Vec<u64>),
+}
+
+impl Limit {
+    fn numbers(&self) -> &[u64] {
+        match self {
+            Self::Version(version) => &version.release,
+            Self::Series(numbers) => numbers,
+        }
+    }
+}
+
+impl Sign {
+    /// As it is written.
+    pub fn text(self) -> &'static str {
+        match self {
+            Self::AtLeast => ">=",
+            Self::Above => ">",
+            Self::AtMost => "<=",
+            Self::Below => "<",
+            Self::Equal => "=",
+            Self::Not => "!=",
+        }
+    }
+}
+
+impl Display for Bound {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match &self.limit {
+            Limit::Series(_) if self.sign == Sign::Equal => f.write_str(&self.limit()),
+            Limit::Version(_) | Limit::Series(_) => write!(f, "{} {}", self.sign.text(), self.limit()),
+        }
+    }
+}
+
+impl PartialEq for Bound {
+    fn eq(&self, other: &Self) -> bool {
+        self.sign == other.sign && self.limit() == other.limit()
+    }
+}
+
+impl Serialize for Bound {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_str(self)
+    }
+}
+
+impl Serialize for Range {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        serializer.collect_str(self)
+    }
 }
 
 /// How a version stands to a range.
@@ -49,6 +108,30 @@ pub enum Fit {
     Excluded,
     /// The two cannot be compared.
     Incomparable,
+}
+
+/// How a version stands to a range, with what it breaks.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Standing {
+    /// It is in the range.
+    Inside,
+    /// It is not, for this bound.
+    Outside(Box<Miss>),
+    /// The two cannot be compared.
+    Incomparable,
+}
+
+/// A version that is not in a range.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Miss {
+    /// On which side of what would do it lies: too old, too new, or in a gap.
+    #[serde(skip)]
+    pub fit: Fit,
+    /// The bound that it breaks. Where several alternatives would do, that of the nearest one.
+    pub violated: Bound,
+    /// The bound to reach. It is another than the broken one only in a gap, where the way out is usually up.
+    pub nearest: Bound,
 }
 
 /// Why a range cannot be read; the text says what to write instead.
@@ -87,7 +170,7 @@ impl Range {
             return Err(RangeError::TooLong);
         }
         let alternatives =
-            text.split("||").map(|part| part.split(',').map(Comparator::parse).collect()).collect::<Result<Vec<Vec<_>>, _>>()?;
+            text.split("||").map(|part| part.split(',').map(Bound::parse).collect()).collect::<Result<Vec<Vec<_>>, _>>()?;
         alternatives.iter().try_for_each(|all| possible(all))?;
         Ok(Self { text: text.trim().to_owned(), alternatives })
     }
@@ -99,32 +182,68 @@ impl Range {
 
     /// How `version` stands to this range.
     pub fn fit(&self, version: &Version) -> Fit {
-        let fits: Vec<Fit> = self.alternatives.iter().map(|all| fit_all(all, version)).collect();
-        let every = |fit: Fit| fits.iter().all(|one| *one == fit);
-        if fits.contains(&Fit::Inside) {
-            Fit::Inside
-        } else if fits.contains(&Fit::Incomparable) {
-            Fit::Incomparable
-        } else if every(Fit::TooOld) {
-            Fit::TooOld
-        } else if every(Fit::TooNew) {
-            Fit::TooNew
-        } else {
-            Fit::Excluded
+        match self.judge(version) {
+            Standing::Inside => Fit::Inside,
+            Standing::Outside(miss) => miss.fit,
+            Standing::Incomparable => Fit::Incomparable,
         }
     }
 
-    /// The bound that a version breaks which is too old or too new, for a sentence: `3.25`.
-    pub fn edge(&self, fit: Fit) -> Option<&str> {
-        let wanted: [Operator; 2] = match fit {
-            Fit::TooOld => [Operator::AtLeast, Operator::Above],
-            Fit::TooNew => [Operator::AtMost, Operator::Below],
-            Fit::Inside | Fit::Excluded | Fit::Incomparable => return None,
+    /// How `version` stands to this range, with the bound that it breaks.
+    ///
+    /// A range is a choice (`||`) among conjunctions (`,`). What a version breaks of a conjunction is its strictest bound on that side; of
+    /// the whole range it is the bound of the conjunction that is nearest to it, since that is the one to reach.
+    pub fn judge(&self, version: &Version) -> Standing {
+        let mut incomparable = false;
+        let (mut old, mut new, mut excluded): (Vec<&Bound>, Vec<&Bound>, Option<&Bound>) = (Vec::new(), Vec::new(), None);
+        for all in &self.alternatives {
+            match breach(all, version) {
+                Breach::None => return Standing::Inside,
+                Breach::Incomparable => incomparable = true,
+                Breach::TooOld(bound) => old.push(bound),
+                Breach::TooNew(bound) => new.push(bound),
+                Breach::Excluded(bound) => excluded = excluded.or(Some(bound)),
+            }
+        }
+        if incomparable {
+            return Standing::Incomparable;
+        }
+        let next_up = old.iter().copied().min_by(|a, b| a.order(b));
+        let next_down = new.iter().copied().max_by(|a, b| a.order(b));
+        let (fit, violated, nearest) = match (excluded, next_up, next_down) {
+            (Some(bound), ..) => (Fit::Excluded, bound, bound),
+            // In a gap: the way out is usually up.
+            (None, Some(up), Some(down)) => (Fit::Excluded, down, up),
+            (None, Some(up), None) => (Fit::TooOld, up, up),
+            (None, None, Some(down)) => (Fit::TooNew, down, down),
+            (None, None, None) => return Standing::Incomparable,
         };
-        self.alternatives.first()?.iter().find(|one| wanted.contains(&one.operator)).and_then(|one| match &one.bound {
-            Bound::Version(version) => Some(version.text()),
-            Bound::Series(_) => None,
-        })
+        Standing::Outside(Box::new(Miss { fit, violated: violated.clone(), nearest: nearest.clone() }))
+    }
+}
+
+/// What one conjunction holds against a version.
+enum Breach<'r> {
+    None,
+    TooOld(&'r Bound),
+    TooNew(&'r Bound),
+    Excluded(&'r Bound),
+    Incomparable,
+}
+
+/// The order decides what is said: a version that is too old and also ruled out is too old. Of several bounds on one side it is the strictest.
+fn breach<'r>(all: &'r [Bound], version: &Version) -> Breach<'r> {
+    let broken = |fit: Fit| all.iter().filter(move |one| one.fit(version) == fit);
+    if broken(Fit::Incomparable).next().is_some() {
+        Breach::Incomparable
+    } else if let Some(bound) = broken(Fit::TooOld).max_by(|a, b| a.order(b)) {
+        Breach::TooOld(bound)
+    } else if let Some(bound) = broken(Fit::TooNew).min_by(|a, b| a.order(b)) {
+        Breach::TooNew(bound)
+    } else if let Some(bound) = broken(Fit::Excluded).next() {
+        Breach::Excluded(bound)
+    } else {
+        Breach::None
     }
 }
 
@@ -140,7 +259,7 @@ impl PartialEq for Range {
     }
 }
 
-impl Comparator {
+impl Bound {
     fn parse(text: &str) -> Result<Self, RangeError> {
         let text = text.trim();
         let end = text.find(|c: char| c.is_alphanumeric() || c.is_whitespace()).unwrap_or(text.len());
@@ -150,14 +269,14 @@ impl Comparator {
             return Err(RangeError::Empty);
         }
         let series = version.strip_suffix(".*");
-        let (operator, name) = match sign {
-            ">=" => (Operator::AtLeast, ">="),
-            ">" => (Operator::Above, ">"),
-            "<=" => (Operator::AtMost, "<="),
-            "<" => (Operator::Below, "<"),
-            "=" => (Operator::Equal, "="),
-            "!=" => (Operator::Not, "!="),
-            "" if series.is_some() => (Operator::Equal, ""),
+        let (comparator, name) = match sign {
+            ">=" => (Sign::AtLeast, ">="),
+            ">" => (Sign::Above, ">"),
+            "<=" => (Sign::AtMost, "<="),
+            "<" => (Sign::Below, "<"),
+            "=" => (Sign::Equal, "="),
+            "!=" => (Sign::Not, "!="),
+            "" if series.is_some() => (Sign::Equal, ""),
             "" => {
                 let parsed = Version::parse(version)?;
                 let series = version.rsplit_once('.').filter(|_| parsed.release.len() > 2).map_or(version, |(front, _)| front);
@@ -165,44 +284,67 @@ impl Comparator {
             }
             other => return Err(RangeError::Operator(other.to_owned())),
         };
-        let bound = match series {
-            None => Bound::Version(Version::parse(version)?),
-            Some(_) if !matches!(operator, Operator::Equal | Operator::Not) => {
+        let limit = match series {
+            None => Limit::Version(Version::parse(version)?),
+            Some(_) if !matches!(comparator, Sign::Equal | Sign::Not) => {
                 return Err(RangeError::Series(version.to_owned(), name));
             }
             Some(front) => match numbers(front) {
-                Some((release, "")) => Bound::Series(release),
+                Some((release, "")) => Limit::Series(release),
                 _ => return Err(NotAVersion(version.to_owned()).into()),
             },
         };
-        Ok(Self { operator, bound })
+        Ok(Self { sign: comparator, limit })
+    }
+
+    /// How a version must stand to the limit.
+    pub fn sign(&self) -> Sign {
+        self.sign
+    }
+
+    /// The limit as it was written: `3.25`, or `3.11.*`.
+    pub fn limit(&self) -> String {
+        match &self.limit {
+            Limit::Version(version) => version.text().to_owned(),
+            Limit::Series(numbers) => numbers.iter().map(|number| format!("{number}.")).collect::<String>() + "*",
+        }
+    }
+
+    /// The order along the number line: where one begins to rule out more than the other.
+    fn order(&self, other: &Self) -> Ordering {
+        let by_limit = match (&self.limit, &other.limit) {
+            (Limit::Version(a), Limit::Version(b)) => a.compare(b).unwrap_or(Ordering::Equal),
+            (a, b) => a.numbers().cmp(b.numbers()),
+        };
+        let beyond = |bound: &Self| u8::from(bound.sign == Sign::Above) * 2 + u8::from(bound.sign != Sign::Below);
+        by_limit.then_with(|| beyond(self).cmp(&beyond(other)))
     }
 
     fn fit(&self, version: &Version) -> Fit {
-        let order = match &self.bound {
-            Bound::Version(bound) => match version.compare_to_bound(bound) {
+        let order = match &self.limit {
+            Limit::Version(bound) => match version.compare_to_bound(bound) {
                 None => return Fit::Incomparable,
-                Some(Ordering::Less) if self.operator == Operator::Below && prepares(version, bound) => return Fit::TooNew,
+                Some(Ordering::Less) if self.sign == Sign::Below && prepares(version, bound) => return Fit::TooNew,
                 Some(order) => order,
             },
-            Bound::Series(_) if version.scheme != super::Scheme::Plain => return Fit::Incomparable,
-            Bound::Series(front) => front
+            Limit::Series(_) if version.scheme != super::Scheme::Plain => return Fit::Incomparable,
+            Limit::Series(front) => front
                 .iter()
                 .enumerate()
                 .map(|(index, number)| version.release.get(index).copied().unwrap_or(0).cmp(number))
                 .find(|order| order.is_ne())
                 .unwrap_or(Ordering::Equal),
         };
-        match (self.operator, order) {
-            (Operator::AtLeast, Ordering::Greater | Ordering::Equal)
-            | (Operator::Above, Ordering::Greater)
-            | (Operator::AtMost, Ordering::Less | Ordering::Equal)
-            | (Operator::Below, Ordering::Less)
-            | (Operator::Equal, Ordering::Equal)
-            | (Operator::Not, Ordering::Less | Ordering::Greater) => Fit::Inside,
-            (Operator::Not, Ordering::Equal) => Fit::Excluded,
-            (Operator::AtLeast | Operator::Above, _) | (Operator::Equal, Ordering::Less) => Fit::TooOld,
-            (Operator::AtMost | Operator::Below, _) | (Operator::Equal, Ordering::Greater) => Fit::TooNew,
+        match (self.sign, order) {
+            (Sign::AtLeast, Ordering::Greater | Ordering::Equal)
+            | (Sign::Above, Ordering::Greater)
+            | (Sign::AtMost, Ordering::Less | Ordering::Equal)
+            | (Sign::Below, Ordering::Less)
+            | (Sign::Equal, Ordering::Equal)
+            | (Sign::Not, Ordering::Less | Ordering::Greater) => Fit::Inside,
+            (Sign::Not, Ordering::Equal) => Fit::Excluded,
+            (Sign::AtLeast | Sign::Above, _) | (Sign::Equal, Ordering::Less) => Fit::TooOld,
+            (Sign::AtMost | Sign::Below, _) | (Sign::Equal, Ordering::Greater) => Fit::TooNew,
         }
     }
 }
@@ -212,27 +354,20 @@ fn prepares(version: &Version, bound: &Version) -> bool {
     version.is_pre_release() && !bound.is_pre_release() && version.release == bound.release
 }
 
-fn fit_all(all: &[Comparator], version: &Version) -> Fit {
-    let fits: Vec<Fit> = all.iter().map(|one| one.fit(version)).collect();
-    // The order decides what is said: a version that is too old and also ruled out is too old.
-    let order = [Fit::Incomparable, Fit::TooOld, Fit::TooNew, Fit::Excluded];
-    order.into_iter().find(|fit| fits.contains(fit)).unwrap_or(Fit::Inside)
-}
-
 /// Refuses `>= 5, < 3`: a guide that says so has its signs the wrong way round.
-fn possible(all: &[Comparator]) -> Result<(), RangeError> {
-    let versions = |wanted: [Operator; 2]| {
-        all.iter().filter_map(move |one| match &one.bound {
-            Bound::Version(version) if wanted.contains(&one.operator) => Some((one.operator, version)),
-            Bound::Version(_) | Bound::Series(_) => None,
+fn possible(all: &[Bound]) -> Result<(), RangeError> {
+    let versions = |wanted: [Sign; 2]| {
+        all.iter().filter_map(move |one| match &one.limit {
+            Limit::Version(version) if wanted.contains(&one.sign) => Some((one.sign, version)),
+            Limit::Version(_) | Limit::Series(_) => None,
         })
     };
-    for (low, from) in versions([Operator::AtLeast, Operator::Above]) {
-        for (high, to) in versions([Operator::AtMost, Operator::Below]) {
+    for (low, from) in versions([Sign::AtLeast, Sign::Above]) {
+        for (high, to) in versions([Sign::AtMost, Sign::Below]) {
             let order = from.compare(to);
-            let touching = low == Operator::AtLeast && high == Operator::AtMost;
+            let touching = low == Sign::AtLeast && high == Sign::AtMost;
             if order == Some(Ordering::Greater) || (order == Some(Ordering::Equal) && !touching) {
-                let sign = |operator| if matches!(operator, Operator::AtLeast | Operator::AtMost) { "=" } else { "" };
+                let sign = |operator| if matches!(operator, Sign::AtLeast | Sign::AtMost) { "=" } else { "" };
                 return Err(RangeError::Impossible(format!(">{} {from}", sign(low)), format!("<{} {to}", sign(high))));
             }
         }

@@ -1,4 +1,4 @@
-use super::{Fit, Range, Version};
+use super::{Fit, Range, Standing, Version};
 use crate::prelude::*;
 use core::cmp::Ordering;
 use proptest::prelude::*;
@@ -163,4 +163,74 @@ proptest! {
         let _ = Range::parse(&text);
         let _ = super::find(&text, "tool");
     }
+}
+
+/// A version of three small numbers, so that all that matter can be tried.
+fn grid() -> impl Iterator<Item = Version> {
+    (0..12).flat_map(|a| (0..6).flat_map(move |b| (0..3).map(move |c| version(&format!("{a}.{b}.{c}")))))
+}
+
+/// Ranges over that grid, and versions that they are held against: 60 pairs.
+const RANGES: [&str; 20] = [
+    ">= 3.2",
+    ">= 3.2, >= 4",
+    ">= 4, >= 3.2",
+    "> 3.2",
+    "> 3.2, >= 3.2",
+    "< 5",
+    "<= 5, < 5",
+    "< 5, < 4.2",
+    ">= 3, < 5",
+    "= 4.1",
+    "3.2.*",
+    ">= 10 || >= 8",
+    ">= 8 || >= 10",
+    "< 3 || < 5",
+    ">= 2, < 3 || >= 6, < 7",
+    "2.* || 4.* || 6.*",
+    "< 2 || > 9",
+    "> 2, <= 4 || = 8.1.1",
+    ">= 3.1, < 3.4 || >= 5.2.1",
+    "<= 1.0.2 || >= 1.1",
+];
+
+#[test]
+fn the_bound_to_reach_is_the_one_that_trying_everything_finds() {
+    let mut pairs = 0;
+    for text in RANGES {
+        let range = Range::parse(text).unwrap();
+        for tried in ["1.1.0", "5.0.0", "11.5.2"].map(version) {
+            pairs += 1;
+            let will_do: Vec<Version> = grid().filter(|one| range.fit(one) == Fit::Inside).collect();
+            let above = will_do.iter().filter(|one| **one > tried).min_by(|a, b| a.partial_cmp(b).unwrap());
+            let below = will_do.iter().filter(|one| **one < tried).max_by(|a, b| a.partial_cmp(b).unwrap());
+            let miss = match range.judge(&tried) {
+                Standing::Inside => {
+                    assert!(will_do.contains(&tried), "{text} {tried}");
+                    continue;
+                }
+                Standing::Outside(miss) => miss,
+                Standing::Incomparable => panic!("{text} {tried}"),
+            };
+            let (fit, next) = match (above, below) {
+                (Some(above), None) => (Fit::TooOld, above),
+                (None, Some(below)) => (Fit::TooNew, below),
+                (Some(above), Some(_)) => (Fit::Excluded, above),
+                (None, None) => panic!("{text}"),
+            };
+            assert_eq!(miss.fit, fit, "{text} {tried}");
+            let alone = Range::parse(&miss.nearest.to_string()).unwrap();
+            let broken = Range::parse(&miss.violated.to_string()).unwrap();
+            assert_ne!(broken.fit(&tried), Fit::Inside, "{text} {tried}: {} is not broken", miss.violated);
+            // The bound alone lets in, on the side where the way out is, first just what the whole range does.
+            let by_bound: Vec<Version> = grid().filter(|one| alone.fit(one) == Fit::Inside).collect();
+            let first = if *next > tried {
+                by_bound.iter().filter(|one| **one > tried).min_by(|a, b| a.partial_cmp(b).unwrap())
+            } else {
+                by_bound.iter().filter(|one| **one < tried).max_by(|a, b| a.partial_cmp(b).unwrap())
+            };
+            assert_eq!(first, Some(next), "{text} {tried}: {}", miss.nearest);
+        }
+    }
+    assert_eq!(pairs, 60);
 }

@@ -2,7 +2,7 @@
 
 use super::shape::{Filesystem, Shape, binding, port, resolve, said};
 use super::{network, workspace};
-use crate::observation::{Binding, Device, DiskRoom, Observation, Run, SettingNumber, StartFailure};
+use crate::observation::{Binding, DeviceState, DiskRoom, Observation, Run, SettingNumber, StartFailure};
 use crate::probe::{PortPlace, Probe};
 use crate::read::setting_number;
 
@@ -29,7 +29,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::Cores => said(shape.cores.clone().map(Observation::Cores)),
         Probe::Processor => said(shape.processor.clone().map(Observation::Processor)),
         Probe::Hypervisor => said(shape.hypervisor.clone().map(Observation::Hypervisor)),
-        Probe::Device { path, .. } => Observation::Device(shape.devices.get(path).cloned().unwrap_or(Device::Missing)),
+        Probe::Device { path, .. } => Observation::Device(shape.devices.get(path).cloned().unwrap_or(DeviceState::Missing)),
         Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
         Probe::Group { name } => said(has_group(shape, name).map(Observation::Group)),
         other => said(workspace::answer(shape, other).or_else(|| network::answer(shape, other))),

@@ -8,6 +8,7 @@ mod fields;
 mod network;
 mod parse;
 mod shape;
+#[cfg(feature = "schema")]
 pub(crate) mod vocabulary;
 mod workspace;
 
@@ -17,7 +18,7 @@ use crate::guide_file::{LoadError, read_text};
 use crate::host::Host;
 use crate::observation::Observation;
 use crate::probe::Probe;
-use crate::problem::Problem;
+use crate::problem::Mistakes;
 use crate::report::{MachineSource, Report};
 use std::path::Path;
 
@@ -43,7 +44,7 @@ impl Described {
     ///
     /// # Errors
     /// Every mistake that was found, in the order of the text.
-    pub fn parse(text: &str) -> Result<Self, Vec<Problem>> {
+    pub fn parse(text: &str) -> Result<Self, Mistakes> {
         parse::parse(text).map(|shape| Self { shape })
     }
 
@@ -53,7 +54,7 @@ impl Described {
     /// When the file cannot be read, is too large, is not UTF-8, or has mistakes.
     pub fn load(path: &Path) -> Result<Self, LoadError> {
         let text = read_text(path)?;
-        Self::parse(&text).map_err(|problems| LoadError::Mistakes { path: path.to_owned(), text, problems })
+        Self::parse(&text).map_err(|mistakes| LoadError::Mistakes { path: path.to_owned(), text, mistakes })
     }
 
     /// The machine's name.
@@ -72,7 +73,7 @@ impl Described {
     }
 
     /// Where a report differs from what is expected, a sentence each; empty when all is as expected.
-    pub fn differences(&self, report: &Report<'_>) -> Vec<String> {
+    pub fn differences(&self, report: &Report) -> Vec<String> {
         let differs = |expected: &Expected| {
             let one = report
                 .settled
@@ -86,8 +87,8 @@ impl Described {
                 None => verdict.word().to_owned(),
             };
             let same =
-                one.finding.verdict == expected.verdict && (expected.cause.is_none() || one.finding.cause == expected.cause);
-            let (wanted, found) = (words(expected.verdict, expected.cause), words(one.finding.verdict, one.finding.cause));
+                one.finding.verdict() == expected.verdict && (expected.cause.is_none() || one.finding.cause() == expected.cause);
+            let (wanted, found) = (words(expected.verdict, expected.cause), words(one.finding.verdict(), one.finding.cause()));
             (!same).then(|| format!("{} is expected to be {wanted} and is {found}", expected.id))
         };
         self.shape.expected.iter().filter_map(differs).collect()

@@ -4,21 +4,22 @@ use super::fields::{mode, read_run, texts};
 use super::shape::{DescribedPort, Filesystem, Shape};
 use super::{Expected, network, workspace};
 use crate::cause::Cause;
-use crate::document::{self, Fields, shortened};
+use crate::document::{self, Fields, Placed, shortened};
 use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
+use crate::manager::Manager;
 use crate::observation::{
-    Account, Binding, Cap, Cores, Device, DiskLimit, FileKind, Holder, Hypervisor, Memory, Os, Piece, Processor, ProgramCopy,
-    StartEffect, Surroundings, System,
+    Account, Binding, CoreCap, CoreState, DeviceState, DiskLimit, FileKind, Holder, Hypervisor, MemoryCap, MemoryState, Os,
+    Piece, Processor, ProgramCopy, StartEffect, Surroundings, System,
 };
-use crate::problem::{Problem, ProblemKind, Problems};
+use crate::problem::{Mistakes, ProblemKind, Problems};
 use crate::text::Size;
 
-pub(super) fn parse(text: &str) -> Result<Shape, Vec<Problem>> {
+pub(super) fn parse(text: &str) -> Result<Shape, Mistakes> {
     let tree = document::parse(text)?;
     let problems = Problems::default();
     let shape = read(Fields::of_document(&tree, &problems));
-    if problems.is_empty() { Ok(shape) } else { Err(problems.into_sorted()) }
+    if problems.is_empty() { Ok(shape) } else { Err(problems.into_mistakes(text)) }
 }
 
 fn read(top: Fields<'_>) -> Shape {
@@ -105,7 +106,16 @@ fn read_system(top: &Fields<'_>, shape: &mut Shape) {
         ci: has("ci"),
     });
     if fields.has("managers") {
-        shape.managers = Some(texts(&fields, "managers"));
+        let known = |word: &Placed<&str>| {
+            let manager = Manager::from_word(word.value);
+            if manager.is_none() {
+                let message = format!("`{}` is not a package manager that is known here", shortened(word.value));
+                let wrong = (word.value, Manager::WORDS);
+                fields.problems().unknown_word(ProblemKind::UnknownWord, word.span.clone(), message, wrong);
+            }
+            manager
+        };
+        shape.managers = Some(fields.texts("managers").iter().filter_map(known).collect());
     }
     if fields.has("modules") {
         shape.modules = Some(texts(&fields, "modules"));
@@ -244,8 +254,8 @@ fn read_ports(top: &Fields<'_>, shape: &mut Shape) {
 
 fn read_hardware(top: &Fields<'_>, shape: &mut Shape) {
     if let Some(fields) = top.table("memory", "memory") {
-        let caps = read_caps(&fields, |cap| required_size(cap, "amount"));
-        shape.memory = Some(Memory { total: required_size(&fields, "total"), available: size(&fields, "available"), caps });
+        let caps = read_caps(&fields, |by, cap| MemoryCap { by, bytes: required_size(cap, "amount") });
+        shape.memory = Some(MemoryState { total: required_size(&fields, "total"), available: size(&fields, "available"), caps });
         fields.finish(|_| None);
     }
     if let Some(fields) = top.table("cores", "cores") {
@@ -253,8 +263,11 @@ fn read_hardware(top: &Fields<'_>, shape: &mut Shape) {
             fields.missing("online");
         }
         let online = fields.number("online").map_or(0, |number| number.value);
-        let caps = read_caps(&fields, |cap| cap.number("amount").map_or(0, |number| number.value.saturating_mul(100)));
-        shape.cores = Some(Cores { online, caps });
+        let caps = read_caps(&fields, |by, cap| {
+            let cores = cap.number("amount").map_or(0, |number| number.value);
+            CoreCap { by, hundredths: cores.saturating_mul(100) }
+        });
+        shape.cores = Some(CoreState { online, caps });
         fields.finish(|_| None);
     }
     if let Some(fields) = top.table("virtualization", "virtualization") {
@@ -269,12 +282,12 @@ fn read_hardware(top: &Fields<'_>, shape: &mut Shape) {
     }
 }
 
-fn read_caps(fields: &Fields<'_>, amount: impl Fn(&Fields<'_>) -> u64) -> Vec<Cap> {
+fn read_caps<C>(fields: &Fields<'_>, read_one: impl Fn(String, &Fields<'_>) -> C) -> Vec<C> {
     let read = |cap: Fields<'_>| {
         let by = cap.required("by").map(|by| by.value.to_owned()).unwrap_or_default();
-        let amount = amount(&cap);
+        let read = read_one(by, &cap);
         cap.finish(|_| None);
-        Cap { by, amount }
+        read
     };
     if fields.has("cap") { fields.tables("cap", "cap").into_iter().map(read).collect() } else { Vec::new() }
 }
@@ -293,10 +306,10 @@ fn read_devices(top: &Fields<'_>, shape: &mut Shape) {
         let group = fields.owned("group");
         let mode = mode(&fields);
         let device = match fields.word("state", &words).unwrap_or(State::Opens) {
-            State::Opens => Device::Opens,
-            State::Denied => Device::Denied(group, mode),
-            State::Dead => Device::Dead,
-            State::Busy => Device::Busy,
+            State::Opens => DeviceState::Opens,
+            State::Denied => DeviceState::Denied(group, mode),
+            State::Dead => DeviceState::Dead,
+            State::Busy => DeviceState::Busy,
         };
         if let Some(path) = path {
             shape.devices.insert(path.value.to_owned(), device);

@@ -4,9 +4,10 @@ use super::Expected;
 use super::network::Net;
 use super::workspace::Workspace;
 use crate::guide::Protocol;
+use crate::manager::Manager;
 use crate::observation::{
-    Account, Binding, Cores, Device, DiskLimit, Holder, Hypervisor, Memory, Observation, Processor, ProgramCopy, Run,
-    Surroundings, System,
+    Account, Binding, CoreState, DeviceState, DiskLimit, Holder, Hypervisor, MemoryState, Observation, Processor, ProgramCopy,
+    Run, Surroundings, System,
 };
 use crate::probe::PortPlace;
 use std::collections::HashMap;
@@ -22,7 +23,7 @@ pub(super) struct Shape {
     pub(super) surroundings: Option<Surroundings>,
     pub(super) account: Option<Account>,
     pub(super) database_groups: Option<Vec<String>>,
-    pub(super) managers: Option<Vec<String>>,
+    pub(super) managers: Option<Vec<Manager>>,
     /// The copies of each program that PATH finds, in its order.
     pub(super) programs: HashMap<String, Vec<ProgramCopy>>,
     /// Copies in folders that PATH does not name.
@@ -34,11 +35,11 @@ pub(super) struct Shape {
     pub(super) filesystems: Vec<Filesystem>,
     pub(super) ports: HashMap<(Protocol, u16), DescribedPort>,
     pub(super) other_ports: Option<Binding>,
-    pub(super) memory: Option<Memory>,
-    pub(super) cores: Option<Cores>,
+    pub(super) memory: Option<MemoryState>,
+    pub(super) cores: Option<CoreState>,
     pub(super) processor: Option<Processor>,
     pub(super) hypervisor: Option<Hypervisor>,
-    pub(super) devices: HashMap<String, Device>,
+    pub(super) devices: HashMap<String, DeviceState>,
     pub(super) modules: Option<Vec<String>>,
     /// The groups that this machine has, beside those of the user.
     pub(super) other_groups: Option<Vec<String>>,

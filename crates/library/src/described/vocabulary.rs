@@ -138,6 +138,7 @@ pub(crate) const TOP: &[Key] = &[
     may("system_services", Map(&Word(SERVICE_STATES))),
     may("names", Map(&Texts)),
     may("limits", Map(&Either(&[Number, Numbers, Flag, Word(&["unlimited"])]))),
+    may("locales", Texts),
     may("library", Tables(&[needed("name", Text), may("version", Text), may("described_by", Text), may("loaded_from", Text)])),
     may("settings", Map(&Text)),
     may(

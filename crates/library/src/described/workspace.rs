@@ -4,7 +4,9 @@
 
 use super::fields::{mode, named_texts, read_run, tables, texts};
 use super::shape::{Shape, resolve, said};
-use crate::document::{Fields, as_number};
+use crate::document::{Fields, as_number, shortened};
+use crate::guide::LimitKind;
+use crate::manager::Manager;
 use crate::observation::{
     Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run, Value,
     VariableState,
@@ -37,9 +39,10 @@ pub(super) struct Workspace {
     settings: Option<HashMap<String, String>>,
     checkout: Option<CheckoutState>,
     commands: HashMap<Vec<String>, Run>,
-    limits: HashMap<String, LimitState>,
+    limits: HashMap<LimitKind, LimitState>,
+    locales: Option<Vec<String>>,
     /// By manager: its packages with what it offers.
-    candidates: HashMap<String, HashMap<String, Offered>>,
+    candidates: HashMap<Manager, HashMap<String, Offered>>,
 }
 
 pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
@@ -94,8 +97,16 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
         fields.finish(|_| None);
     }
     read_limits(top, shape);
+    shape.workspace.locales = top.has("locales").then(|| texts(top, "locales"));
     for (manager, fields) in top.named_tables("candidates") {
-        shape.workspace.candidates.insert(manager.value.to_owned(), offers(&fields));
+        let known = Manager::from_word(manager.value);
+        if known.is_none() {
+            let message = format!("`{}` is not a package manager that is known here", shortened(manager.value));
+            let wrong = (manager.value, Manager::WORDS);
+            top.problems().unknown_word(ProblemKind::UnknownWord, manager.span.clone(), message, wrong);
+        }
+        let offers = offers(&fields);
+        shape.workspace.candidates.extend(known.map(|manager| (manager, offers)));
     }
 }
 
@@ -133,8 +144,14 @@ fn read_limits(top: &Fields<'_>, shape: &mut Shape) {
             (_, _, _, Some([Some(now), most])) => Some(LimitState::Number(*now, *most)),
             _ => None,
         };
+        let Some(kind) = LimitKind::from_word(name.value) else {
+            let message = format!("`{}` is not a limit", shortened(name.value));
+            let known = LimitKind::ALL.map(LimitKind::word);
+            fields.problems().unknown_word(ProblemKind::UnknownWord, name.span.clone(), message, (name.value, &known));
+            continue;
+        };
         if let Some(limit) = limit {
-            shape.workspace.limits.insert(name.value.to_owned(), limit);
+            shape.workspace.limits.insert(kind, limit);
         } else {
             let message = "a number, [now, most], \"unlimited\", or true or false stands here";
             fields.problems().report(ProblemKind::WrongType, value.span(), message);
@@ -172,6 +189,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
         })),
         Probe::Command { words, .. } => said(workspace.commands.get(words).cloned().map(Observation::Run)),
         Probe::Limit { name } => said(workspace.limits.get(name).copied().map(Observation::Limit)),
+        Probe::Locales => said(workspace.locales.clone().map(Observation::Locales)),
         Probe::Candidate { manager, package } => said(workspace.candidates.get(manager).map(|packages| {
             let offered = packages.get(package).cloned();
             Observation::Candidate(offered.map_or(Candidate::Absent, Candidate::Version))

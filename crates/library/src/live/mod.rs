@@ -40,23 +40,25 @@ impl Live {
     /// How long a program may run unless [`Live::time_limit`] says otherwise.
     pub const TIME_LIMIT: Duration = Duration::from_secs(10);
 
-    /// This machine, for a project in `folder`: relative paths start there, and programs inside it are not trusted.
-    pub fn new(folder: impl Into<PathBuf>) -> Self {
+    /// This machine, for a project in `folder`: relative paths start there, and programs inside it are not trusted. Values of the variables
+    /// that the guide speaks of, and of the files that may set them, are taken out of all that programs print.
+    pub fn new(folder: impl Into<PathBuf>, guide: &Guide) -> Self {
         let folder = folder.into();
+        let folder = place::real(&folder).unwrap_or(folder);
         let home = std::env::var_os(if cfg!(windows) { "USERPROFILE" } else { "HOME" });
         Self {
-            folder: place::real(&folder).unwrap_or(folder),
             time_limit: Self::TIME_LIMIT,
             interrupt: Interrupt::default(),
             path: std::env::var_os("PATH").unwrap_or_default(),
             home: home.filter(|home| !home.is_empty()).map(PathBuf::from),
-            secrets: secrets::Secrets::default(),
+            secrets: secrets::Secrets::of(guide, &folder),
+            folder,
         }
     }
 
-    /// This machine, for the project of a guide; values of the variables that it speaks of are hidden in what programs print.
+    /// This machine, for the project of a guide's file.
     pub fn for_guide(file: &GuideFile) -> Self {
-        Self::new(file.folder()).hide_values(&file.guide)
+        Self::new(file.folder(), &file.guide)
     }
 
     /// How long each program may run.
@@ -66,7 +68,7 @@ impl Live {
         self
     }
 
-    /// A switch that ends the programs which are running. Give the same one to the preflight.
+    /// A switch that ends the programs which are running, and the preflight that asks.
     #[must_use]
     pub fn interrupt(mut self, interrupt: &Interrupt) -> Self {
         self.interrupt = interrupt.clone();
@@ -77,13 +79,6 @@ impl Live {
     #[must_use]
     pub fn path(mut self, path: impl Into<OsString>) -> Self {
         self.path = path.into();
-        self
-    }
-
-    /// Takes the values of the variables that a guide speaks of, and of the files that may set them, out of all that programs print.
-    #[must_use]
-    pub fn hide_values(mut self, guide: &Guide) -> Self {
-        self.secrets = secrets::Secrets::of(guide, &self.folder);
         self
     }
 
@@ -174,6 +169,7 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         | Probe::Addresses { .. }
         | Probe::Networks
         | Probe::Limit { .. }
+        | Probe::Locales
         | Probe::Library { .. }
         | Probe::Setting { .. }
         | Probe::Candidate { .. }
@@ -219,7 +215,8 @@ impl Host for Live {
             Probe::SystemService { name } => os::system_service(name),
             Probe::Addresses { name } => network::addresses(self, name),
             Probe::Networks => os::networks(),
-            Probe::Limit { name } => os::limit(name, &self.folder),
+            Probe::Limit { name } => os::limit(*name, &self.folder),
+            Probe::Locales => os::locales(self),
             Probe::Library { name } => library::state(name),
             Probe::Setting { of, key, pattern: wanted } => workspace::setting(self, of, key, pattern(wanted.as_ref()).as_ref()),
             Probe::Checkout { path, submodules, large_files, clean } => {
@@ -227,7 +224,7 @@ impl Host for Live {
                 workspace::checkout(self, &self.place(path), asked)
             }
             Probe::Command { words, timeout_ms } => workspace::command(self, words, *timeout_ms),
-            Probe::Candidate { manager, package } => package::would_install(self, manager, package),
+            Probe::Candidate { manager, package } => package::would_install(self, *manager, package),
             Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),
         }
@@ -235,6 +232,10 @@ impl Host for Live {
 
     fn source(&self) -> MachineSource {
         MachineSource::Live
+    }
+
+    fn interrupt(&self) -> Option<&Interrupt> {
+        Some(&self.interrupt)
     }
 
     /// Two for each core: programs wait for the disk now and then, and more at once only slow down the one that takes longest

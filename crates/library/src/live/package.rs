@@ -3,23 +3,18 @@
 use super::{Live, os, program};
 use crate::manager::Manager;
 use crate::observation::{Candidate, Observation, Run, RunEnd};
-use crate::read::{candidate, candidate_question, download_question, downloads};
+use crate::read::{CandidateQuestion, candidate, candidate_question, download_question, downloads};
 use std::path::Path;
 
 /// Which package managers are here.
 pub(super) fn managers(live: &Live) -> Observation {
     let here = |name: &str| program::files(std::env::split_paths(&live.path), name).any(|path| os::is_executable(&path));
-    Observation::Managers(
-        Manager::ALL.iter().filter(|manager| here(manager.program)).map(|manager| manager.word.to_owned()).collect(),
-    )
+    Observation::Managers(Manager::ALL.iter().copied().filter(|manager| here(manager.program())).collect())
 }
 
 /// What a package manager would install, by its own index; nothing is fetched or changed by asking.
-pub(super) fn would_install(live: &Live, manager: &str, package: &str) -> Observation {
-    let Some((name, before, after)) = candidate_question(manager) else {
-        return Observation::NotSupported(format!("{manager} cannot be asked"));
-    };
-    let answer = answer(live, (manager, name), package, (before, after));
+pub(super) fn would_install(live: &Live, manager: Manager, package: &str) -> Observation {
+    let answer = answer(live, manager, package);
     let Observation::Candidate(Candidate::Version(mut offered)) = answer else { return answer };
     // What it would download and bring along is a second question, where it can be asked.
     if let Some((name, before)) = download_question(manager)
@@ -38,7 +33,8 @@ fn asked<'a>(live: &Live, name: &str, words: impl Iterator<Item = &'a str>) -> R
     Ok(live.run(Path::new(&copy.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>()))
 }
 
-fn answer(live: &Live, (manager, name): (&str, &str), package: &str, (before, after): (&[&str], &[&str])) -> Observation {
+fn answer(live: &Live, manager: Manager, package: &str) -> Observation {
+    let CandidateQuestion { program: name, before, after } = candidate_question(manager);
     let words = before.iter().copied().chain([package]).chain(after.iter().copied());
     let run = match asked(live, name, words) {
         Ok(run) => run,
@@ -50,7 +46,9 @@ fn answer(live: &Live, (manager, name): (&str, &str), package: &str, (before, af
             None => Observation::CouldNotLook(format!("what {name} says cannot be read")),
         },
         // These end so where they have no such package.
-        RunEnd::Exit(1) if matches!(manager, "pacman" | "brew" | "port") => Observation::Candidate(Candidate::Absent),
+        RunEnd::Exit(1) if matches!(manager, Manager::Pacman | Manager::Brew | Manager::Port) => {
+            Observation::Candidate(Candidate::Absent)
+        }
         RunEnd::Exit(status) => Observation::CouldNotLook(format!("{name} ended with the exit status {status}")),
         RunEnd::TimeUp(_) => Observation::CouldNotLook(format!("{name} did not answer in time")),
         RunEnd::Signal(_) | RunEnd::Interrupted => Observation::CouldNotLook(format!("{name} was interrupted")),

@@ -1,26 +1,37 @@
+use crate::manager::Manager;
 use crate::observation::Candidate;
 
-/// How a package manager is asked what it would install, without the package's name: the program, its arguments before the name, and what
-/// comes behind it. Each only looks at what it has already fetched where it can.
-pub fn candidate_question(manager: &str) -> Option<(&'static str, &'static [&'static str], &'static [&'static str])> {
-    Some(match manager {
+/// How a package manager is asked about a package, whose name stands between.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct CandidateQuestion {
+    /// The program.
+    pub program: &'static str,
+    /// Its arguments before the package's name.
+    pub before: &'static [&'static str],
+    /// Those behind it.
+    pub after: &'static [&'static str],
+}
+
+/// How a package manager is asked what it would install. Each only looks at what it has already fetched where it can.
+pub fn candidate_question(manager: Manager) -> CandidateQuestion {
+    let (program, before): (&'static str, &'static [&'static str]) = match manager {
         // Its own package is asked for too: what is known of it tells whether any list was fetched.
-        "apt" => ("apt-cache", &["policy", "--", "apt"], &[]),
-        "dnf" => ("dnf", &["--quiet", "--cacheonly", "repoquery", "--latest-limit=1", "--queryformat=%{version}\n", "--"], &[]),
-        "zypper" => ("zypper", &["--non-interactive", "--no-refresh", "--quiet", "info", "--"], &[]),
-        "pacman" => ("pacman", &["-Si", "--"], &[]),
-        "apk" => ("apk", &["search", "--exact", "--"], &[]),
-        "brew" => ("brew", &["info", "--json=v2", "--"], &[]),
-        "port" => ("port", &["-q", "info", "--line", "--version"], &[]),
-        "winget" => ("winget", &["show", "--exact", "--disable-interactivity", "--id"], &[]),
-        "scoop" => ("scoop", &["info"], &[]),
-        "choco" => ("choco", &["search", "--exact", "--limit-output"], &[]),
-        _ => return None,
-    })
+        Manager::Apt => ("apt-cache", &["policy", "--", "apt"]),
+        Manager::Dnf => ("dnf", &["--quiet", "--cacheonly", "repoquery", "--latest-limit=1", "--queryformat=%{version}\n", "--"]),
+        Manager::Zypper => ("zypper", &["--non-interactive", "--no-refresh", "--quiet", "info", "--"]),
+        Manager::Pacman => ("pacman", &["-Si", "--"]),
+        Manager::Apk => ("apk", &["search", "--exact", "--"]),
+        Manager::Brew => ("brew", &["info", "--json=v2", "--"]),
+        Manager::Port => ("port", &["-q", "info", "--line", "--version"]),
+        Manager::Winget => ("winget", &["show", "--exact", "--disable-interactivity", "--id"]),
+        Manager::Scoop => ("scoop", &["info"]),
+        Manager::Choco => ("choco", &["search", "--exact", "--limit-output"]),
+    };
+    CandidateQuestion { program, before, after: &[] }
 }
 
 /// What a package manager's answer says; `None` where it says nothing that can be read.
-pub fn candidate(manager: &str, package: &str, printed: &str) -> Option<Candidate> {
+pub fn candidate(manager: Manager, package: &str, printed: &str) -> Option<Candidate> {
     let field = |name: &str| {
         let value = |line: &str| {
             let (key, value) = line.split_once(':')?;
@@ -29,23 +40,23 @@ pub fn candidate(manager: &str, package: &str, printed: &str) -> Option<Candidat
         printed.lines().find_map(value).filter(|value| !value.is_empty())
     };
     let version = match manager {
-        "apt" => return apt(package, printed),
-        "dnf" | "port" => printed.lines().map(str::trim).rfind(|line| !line.is_empty()).map(ToOwned::to_owned),
-        "apk" => printed.lines().find_map(|line| {
+        Manager::Apt => return apt(package, printed),
+        Manager::Dnf | Manager::Port => printed.lines().map(str::trim).rfind(|line| !line.is_empty()).map(ToOwned::to_owned),
+        Manager::Apk => printed.lines().find_map(|line| {
             // Another package may have a longer name.
             let version = line.trim().strip_prefix(package)?.strip_prefix('-')?;
             version.starts_with(|c: char| c.is_ascii_digit()).then(|| version.to_owned())
         }),
-        "brew" => {
+        Manager::Brew => {
             let value: serde_json::Value = serde_json::from_str(printed).ok()?;
             let formula = value.get("formulae").and_then(|all| all.get(0)?.get("versions")?.get("stable")?.as_str());
             formula.or_else(|| value.get("casks")?.get(0)?.get("version")?.as_str()).map(ToOwned::to_owned)
         }
-        "choco" => printed.lines().find_map(|line| Some(line.trim().strip_prefix(package)?.strip_prefix('|')?.to_owned())),
-        _ => field("Version"),
+        Manager::Choco => printed.lines().find_map(|line| Some(line.trim().strip_prefix(package)?.strip_prefix('|')?.to_owned())),
+        Manager::Zypper | Manager::Pacman | Manager::Winget | Manager::Scoop => field("Version"),
     };
     // Where the manager ended well and has no line for it, it has no such package.
-    let silent = matches!(manager, "dnf" | "apk" | "choco") && version.is_none();
+    let silent = matches!(manager, Manager::Dnf | Manager::Apk | Manager::Choco) && version.is_none();
     let usable = |version: &String| version.starts_with(|c: char| c.is_ascii_digit()) || version.starts_with('v');
     if silent {
         Some(Candidate::Absent)
@@ -75,8 +86,8 @@ fn apt(package: &str, printed: &str) -> Option<Candidate> {
 }
 
 /// How a package manager is asked what it would download for a package, up to the package's name; nothing is downloaded by asking.
-pub fn download_question(manager: &str) -> Option<(&'static str, &'static [&'static str])> {
-    (manager == "apt").then_some(("apt-get", &["install", "--print-uris", "-qq", "--"]))
+pub fn download_question(manager: Manager) -> Option<(&'static str, &'static [&'static str])> {
+    (manager == Manager::Apt).then_some(("apt-get", &["install", "--print-uris", "-qq", "--"]))
 }
 
 /// How much would be downloaded, and how many packages besides the one: from a line for each, `'ADDRESS' FILE SIZE HASH` (apt-get(8)). What was
@@ -91,8 +102,8 @@ pub fn downloads(printed: &str) -> (Option<u64>, Option<usize>) {
 
 #[cfg(test)]
 mod tests {
-    use super::{candidate, candidate_question, downloads};
-    use crate::guide::vocabulary::MANAGERS;
+    use super::{candidate, downloads};
+    use crate::manager::Manager;
     use crate::observation::Candidate;
     use rstest::rstest;
 
@@ -125,7 +136,10 @@ mod tests {
     #[case::scoop("scoop", "\nName        : cmake\nVersion     : 3.31.2\n", Some("3.31.2"))]
     #[case::choco("choco", "cmake|3.31.2\n", Some("3.31.2"))]
     fn candidates_are_read_in_every_managers_words(#[case] manager: &str, #[case] printed: &str, #[case] version: Option<&str>) {
-        assert_eq!(candidate(manager, "cmake", printed), version.map(|version| Candidate::Version(version.into())));
+        assert_eq!(
+            candidate(Manager::from_word(manager).unwrap(), "cmake", printed),
+            version.map(|version| Candidate::Version(version.into()))
+        );
     }
 
     #[rstest]
@@ -137,7 +151,7 @@ mod tests {
     #[case::dnf("dnf", "")]
     #[case::apk_with_a_longer_name("apk", "cmake-doc-3.29.3-r0\n")]
     fn a_package_that_is_not_known_is_absent(#[case] manager: &str, #[case] printed: &str) {
-        assert_eq!(candidate(manager, "cmake", printed), Some(Candidate::Absent));
+        assert_eq!(candidate(Manager::from_word(manager).unwrap(), "cmake", printed), Some(Candidate::Absent));
     }
 
     #[rstest]
@@ -146,7 +160,7 @@ mod tests {
     )]
     #[case::known_by_a_dependency("apt:\n  Candidate: 2.6.1\n        100 /var/lib/dpkg/status\ncmake:\n  Candidate: (none)\n")]
     fn without_a_list_nothing_is_known_of_a_package(#[case] printed: &str) {
-        assert_eq!(candidate("apt", "cmake", printed), Some(Candidate::Unlisted));
+        assert_eq!(candidate(Manager::Apt, "cmake", printed), Some(Candidate::Unlisted));
     }
 
     #[rstest]

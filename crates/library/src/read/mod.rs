@@ -25,7 +25,7 @@ mod systemctl;
 mod windows;
 
 pub use accounts::{group_name, group_names_of_ids, user_name};
-pub use candidate::{candidate, candidate_question, download_question, downloads};
+pub use candidate::{CandidateQuestion, candidate, candidate_question, download_question, downloads};
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};
 pub use elf::{ElfNeeds, elf_needs};

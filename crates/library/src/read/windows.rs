@@ -1,7 +1,7 @@
 //! What Windows' own commands print and its settings hold. Words that are translated are passed by: only numbers and keys count.
 
 use crate::observation::SystemProxy;
-use crate::probe::without_credentials;
+use crate::text::without_credentials;
 
 /// The ranges of ports that the system has reserved, first and last, from `netsh interface ipv4 show excludedportrange`: a table with two
 /// numbers on a line, under headings in the system's language, and a star behind ranges that an administrator made.

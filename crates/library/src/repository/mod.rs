@@ -3,4 +3,4 @@
 mod pinned;
 mod ranges;
 
-pub use pinned::pinned;
+pub(crate) use pinned::pinned;

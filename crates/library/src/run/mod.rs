@@ -20,14 +20,14 @@ use std::process::{Command, ExitStatus, Stdio};
 use std::time::Duration;
 
 /// How much of each output stream is kept, in bytes; what comes after is read and dropped.
-pub const KEPT_BYTES: usize = 64 << 10;
+pub(crate) const KEPT_BYTES: usize = 64 << 10;
 
 /// How long a grandchild may hold the output open after the program itself has ended.
 const GRACE: Duration = Duration::from_millis(250);
 
 /// What a program may take.
 #[derive(Debug, Clone)]
-pub struct Limits {
+pub(crate) struct Limits {
     /// How long it may run.
     pub time: Duration,
     /// Ends it early.
@@ -35,7 +35,7 @@ pub struct Limits {
 }
 
 /// Runs a program to its end, or to its limits.
-pub fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limits: &Limits) -> Run {
+pub(crate) fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limits: &Limits) -> Run {
     let mut command = Command::new(path);
     command.args(arguments).stdin(Stdio::null()).stdout(Stdio::piped()).stderr(Stdio::piped());
     // Text that can be read, and no installing of what is missing behind our back.

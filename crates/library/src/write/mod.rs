@@ -11,7 +11,7 @@ use std::io::{self, Write};
 ///
 /// # Errors
 /// When the writer fails.
-pub fn json(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
+pub fn json(report: &Report, mut writer: impl Write) -> io::Result<()> {
     serde_json::to_writer_pretty(&mut writer, report)?;
     writer.write_all(b"\n")
 }

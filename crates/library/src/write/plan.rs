@@ -11,7 +11,7 @@ use std::io::{self, Write};
 ///
 /// # Errors
 /// When the writer fails.
-pub fn plan_json(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
+pub fn plan_json(report: &Report, mut writer: impl Write) -> io::Result<()> {
     serde_json::to_writer_pretty(&mut writer, &report.plan_alone())?;
     writer.write_all(b"\n")
 }
@@ -21,7 +21,7 @@ fn line(text: &str) -> String {
     Sanitised::line(text).to_string()
 }
 
-fn titles(report: &Report<'_>, step: &Step) -> String {
+fn titles(report: &Report, step: &Step) -> String {
     let titles = step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title);
     join_words(&titles.collect::<Vec<_>>(), "and")
 }
@@ -40,7 +40,7 @@ fn marks(step: &Step) -> String {
 ///
 /// # Errors
 /// When the writer fails.
-pub fn plan_markdown(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
+pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> {
     // What Markdown would take for markup stays what it is.
     let plain = |text: &str| {
         line(text).chars().fold(String::new(), |mut plain, c| {
@@ -91,7 +91,7 @@ const YOURS: &str = "YOUR-VALUE";
 ///
 /// # Errors
 /// When the writer fails.
-pub fn plan_sh(report: &Report<'_>, mut writer: impl Write) -> io::Result<()> {
+pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "#!/bin/sh")?;
     writeln!(writer, "# What would make this machine ready for {}.", line(&report.guide.project.name))?;
     writeln!(writer, "# Read it before you run it, in the project's folder. Nobody else has: the guide's author and")?;

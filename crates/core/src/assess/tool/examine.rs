@@ -1,40 +1,36 @@
 //! What one copy of a tool is: told by its file, or by what it prints when it is asked for its version.
 
 use crate::catalogue;
-use crate::cause::Cause;
 use crate::document::shortened;
-use crate::driver::Consent;
+use crate::finding::{Breakage, ConsentNeed, Failure, NeededArch, Refusal, Silence, ToolTrouble};
 use crate::guide::Tool;
-use crate::inquiry::{Inquiry, Stop, known};
-use crate::observation::{FileKind, Os, Piece, ProgramCopy, Run, RunEnd, StartEffect, StartFailure};
+use crate::inquiry::{Inquiry, Stop, if_known};
+use crate::observation::{FileKind, Os, ProgramCopy, Run, RunEnd, StartEffect, StartFailure};
 use crate::prelude::*;
-use crate::text::{join_words, seconds};
+use crate::selection::Consent;
 use crate::version::{self, Version};
 
 /// Arguments that ask for a version and nothing else; only these are passed without the person's consent.
 const VERSION_ARGUMENTS: [&str; 9] =
     ["--version", "-version", "version", "-V", "-v", "--client", "--short", "-dumpversion", "-dumpfullversion"];
 
-/// What came of running one copy.
+/// What came of looking at one copy.
 pub(super) enum Outcome {
-    /// It said its version, or no version was asked for and it ran.
+    /// It said its version.
     Version(Version),
+    /// It ran, and no version is wanted.
     Ran,
-    Silent(String),
     /// It is there, and was not started, since it opens a window; no version is wanted.
     There,
-    Failed(Cause, String),
-    NotLookedAt(String),
-    NoConsent(String),
+    /// It will not do, or nobody knows.
+    Trouble(ToolTrouble),
 }
 
 impl Outcome {
-    pub(super) fn version_text(&self) -> String {
+    pub(super) fn into_version(self) -> Option<Version> {
         match self {
-            Self::Version(version) => version.to_string(),
-            Self::Ran | Self::There | Self::Silent(_) | Self::Failed(..) | Self::NotLookedAt(_) | Self::NoConsent(_) => {
-                "it runs".to_owned()
-            }
+            Self::Version(version) => Some(version),
+            Self::Ran | Self::There | Self::Trouble(_) => None,
         }
     }
 }
@@ -72,33 +68,32 @@ pub(crate) fn is_version_argument(argument: &str) -> bool {
 }
 
 /// Why this copy may not be started without consent; `None` where it may.
-pub(super) fn allowed(inquiry: &Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Option<String> {
+pub(super) fn consent_needed(inquiry: &Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Option<ConsentNeed> {
     if inquiry.context.selection.consent == Consent::Given {
         return None;
     }
     if copy.in_project {
-        return Some("it lies in the project's own folder".to_owned());
+        return Some(ConsentNeed::InProject);
     }
     let odd = tool.args.iter().find(|argument| !is_version_argument(argument))?;
-    Some(format!("the guide passes it `{}`, which is more than asking for a version", shortened(odd)))
+    Some(ConsentNeed::Argument(shortened(odd)))
 }
 
 pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: &ProgramCopy) -> Result<Outcome, Stop> {
-    if let Some(reason) = allowed(inquiry, tool, copy) {
-        let states = stated(inquiry, copy)?.map(|version| format!(" (its file states the version {version})"));
-        return Ok(Outcome::NoConsent(reason + &states.unwrap_or_default()));
+    if let Some(need) = consent_needed(inquiry, tool, copy) {
+        return Ok(Outcome::Trouble(ToolTrouble::NoConsent { need, states: stated(inquiry, copy)? }));
     }
     if let Some(outcome) = known_by_its_file(inquiry, tool, copy)? {
         return Ok(outcome);
     }
     let run = inquiry.run(&copy.path, &arguments(tool, name))?;
-    let outcome = read(tool, name, copy, run);
-    if !matches!(outcome, Outcome::Failed(Cause::ToolFailed, _)) || !rejects_the_argument(run) {
+    let outcome = read(tool, name, run);
+    if !matches!(outcome, Outcome::Trouble(ToolTrouble::Failed { .. })) || !rejects_the_argument(run) {
         return Ok(outcome);
     }
     for form in FURTHER_FORMS.into_iter().filter(|_| is_unheard_of(tool, name)) {
         let run = inquiry.run(&copy.path, &[form.to_owned()])?;
-        if let outcome @ Outcome::Version(_) = read(tool, name, copy, run) {
+        if let outcome @ Outcome::Version(_) = read(tool, name, run) {
             return Ok(outcome);
         }
         if !rejects_the_argument(run) {
@@ -106,23 +101,36 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
         }
     }
     // It runs, and does not know how to say its version.
-    if tool.version.is_none() && tool.version_from.is_none() {
+    if wants_no_version(tool) {
         return Ok(Outcome::Ran);
     }
-    Ok(Outcome::Silent(format!("{} runs, but does not know how to say its version{}", copy.path, said(run))))
+    Ok(silent(Silence::DoesNotKnow(said(run))))
 }
 
-/// The line that tells most of what a failing program said, as the end of a sentence.
-pub(in crate::assess) fn said(run: &Run) -> String {
+fn wants_no_version(tool: &Tool) -> bool {
+    tool.version.is_none() && tool.version_from.is_none()
+}
+
+fn silent(silence: Silence) -> Outcome {
+    Outcome::Trouble(ToolTrouble::Silent { silence })
+}
+
+fn broken(breakage: Breakage) -> Outcome {
+    Outcome::Trouble(ToolTrouble::Broken { breakage })
+}
+
+fn failed(failure: Failure) -> Outcome {
+    Outcome::Trouble(ToolTrouble::Failed { failure })
+}
+
+/// The line that tells most of what a failing program said.
+pub(in crate::assess) fn said(run: &Run) -> Option<String> {
     let telling = |text: &str| {
         let mut lines = text.lines().map(str::trim).filter(|line| line.chars().any(char::is_alphanumeric));
         let first = lines.next().map(ToOwned::to_owned);
         lines.find(|line| line.to_lowercase().contains("error")).map(ToOwned::to_owned).or(first)
     };
-    match [&run.stderr, &run.stdout].into_iter().find_map(|text| telling(text)) {
-        Some(line) => format!(". It said: {}", words_of(&line)),
-        None => ".".to_owned(),
-    }
+    [&run.stderr, &run.stdout].into_iter().find_map(|text| telling(text)).map(|line| words_of(&line))
 }
 
 /// The version that a file states, where one can be told without starting it.
@@ -131,7 +139,7 @@ pub(super) fn stated(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Op
     if inquiry.os()? == Some(Os::Linux) {
         return Ok(None);
     }
-    let text = known(inquiry.file_version(&copy.path))?.and_then(Option::as_deref);
+    let text = if_known(inquiry.file_version(&copy.path))?.and_then(Option::as_deref);
     Ok(text.and_then(|text| Version::parse(text).ok()))
 }
 
@@ -145,66 +153,35 @@ pub(super) fn known_by_its_file(inquiry: &mut Inquiry<'_>, tool: &Tool, copy: &P
 
 /// What opens a window is started only with consent, and what the system would ask about never.
 fn by_effect(inquiry: &mut Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Result<Option<Outcome>, Stop> {
-    let path = &copy.path;
     match copy.start {
         StartEffect::Quiet => Ok(None),
-        StartEffect::Question => {
-            let message = format!(
-                "{path} is marked as downloaded, and nobody has allowed it yet: the system would stop it and ask. It was not started."
-            );
-            Ok(Some(Outcome::Failed(Cause::ToolQuarantined, message)))
-        }
+        StartEffect::Question => Ok(Some(Outcome::Trouble(ToolTrouble::Quarantined))),
         StartEffect::Window => Ok(match stated(inquiry, copy)? {
             Some(version) => Some(Outcome::Version(version)),
-            None if tool.version.is_none() && tool.version_from.is_none() => Some(Outcome::There),
+            None if wants_no_version(tool) => Some(Outcome::There),
             None if inquiry.context.selection.consent == Consent::Given => None,
-            None => Some(Outcome::Silent(format!(
-                "{path} is there. It opens a window, so it was not started, and its file does not state a version. Look in its window, \
-                 or have it started with --allow-commands."
-            ))),
+            None => Some(silent(Silence::OpensWindow)),
         }),
     }
 }
 
 fn by_kind(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Option<Outcome>, Stop> {
-    let path = &copy.path;
     match &copy.kind {
-        FileKind::Placeholder => {
-            let message = format!(
-                "{path} only stands in for the program: starting it would offer to install the real one. It was not started."
-            );
-            Ok(Some(Outcome::Failed(Cause::ToolPlaceholder, message)))
-        }
+        FileKind::Placeholder => Ok(Some(Outcome::Trouble(ToolTrouble::Placeholder))),
         FileKind::Built(arches) => {
             if inquiry.arch()?.is_none_or(|machine| arches.iter().any(|arch| may_run(arch, machine))) {
                 return Ok(lacking(copy));
             }
-            let machine = &inquiry.system()?.arch;
-            let message =
-                format!("{path} is built for {}, and this machine's processor is {machine}.", join_words(arches, "and"));
-            Ok(Some(Outcome::Failed(Cause::ToolWrongArch, message)))
+            let needed = NeededArch::Machine(inquiry.system()?.arch.clone());
+            Ok(Some(Outcome::Trouble(ToolTrouble::WrongArch { built_for: arches.clone(), needed })))
         }
         FileKind::Script(_) | FileKind::Unknown => Ok(lacking(copy)),
     }
 }
 
-/// A piece without which it cannot start.
+/// Pieces without which it cannot start.
 fn lacking(copy: &ProgramCopy) -> Option<Outcome> {
-    let (first, more) = copy.lacks.split_first()?;
-    let path = &copy.path;
-    let message = match first {
-        Piece::Interpreter(name) => format!("{path} is a script for {name}, and {name} is not there."),
-        Piece::Loader(name) => format!("{path} is started by {name}, which this system does not have."),
-        Piece::Library(_) => {
-            let names: Vec<&str> = core::iter::once(first).chain(more).map(Piece::name).collect();
-            let (libraries, are) = if more.is_empty() { ("library", "is") } else { ("libraries", "are") };
-            format!(
-                "{path} needs the {libraries} {}, which {are} not where the system looks for libraries.",
-                join_words(&names, "and")
-            )
-        }
-    };
-    Some(Outcome::Failed(Cause::ToolBroken, message))
+    (!copy.lacks.is_empty()).then(|| broken(Breakage::Lacks(copy.lacks.clone())))
 }
 
 /// Some systems run programs of an older or a translated architecture: those are tried.
@@ -238,33 +215,26 @@ fn words_of(line: &str) -> String {
 }
 
 /// Why a program that started and failed did so, where its own words prove it.
-fn failed_because(path: &str, run: &Run) -> Option<Outcome> {
+fn failed_because(run: &Run) -> Option<Outcome> {
     let text = format!("{}\n{}", run.stderr, run.stdout);
     if let Some(line) = text.lines().find(|line| NOTHING_CHOSEN.iter().any(|words| line.to_lowercase().contains(words))) {
-        let message = format!("A version manager is in charge of {path}, and no version is chosen here: {}", words_of(line));
-        return Some(Outcome::Failed(Cause::ToolUnselected, message));
+        return Some(Outcome::Trouble(ToolTrouble::Unselected { said: words_of(line) }));
     }
     // 126 and 127 are what shells and loaders end with when something cannot be started (POSIX Shell 2.8.2); dyld ends by a signal.
     let by_loader = matches!(run.end, RunEnd::Exit(126 | 127) | RunEnd::Signal(_));
     let line = text.lines().find(|line| MISSING_PIECES.iter().any(|words| line.contains(words))).filter(|_| by_loader)?;
-    let message = format!("{path} is there, but a piece that it needs is missing: {}", words_of(line));
-    Some(Outcome::Failed(Cause::ToolBroken, message))
+    Some(broken(Breakage::Said(words_of(line))))
 }
 
-fn read(tool: &Tool, name: &str, copy: &ProgramCopy, run: &Run) -> Outcome {
-    let path = &copy.path;
+fn read(tool: &Tool, name: &str, run: &Run) -> Outcome {
     match &run.end {
-        RunEnd::TimeUp(ms) => {
-            let message =
-                format!("{path} was still running after {} s and was stopped, with all that it had started.", seconds(*ms));
-            return Outcome::Failed(Cause::ToolStuck, message);
-        }
-        RunEnd::Interrupted => return Outcome::NotLookedAt("it was interrupted before it answered".to_owned()),
-        RunEnd::NotStarted(failure, reason) => return not_started(path, *failure, reason),
+        RunEnd::TimeUp(ms) => return Outcome::Trouble(ToolTrouble::Stuck { after_ms: *ms }),
+        RunEnd::Interrupted => return Outcome::Trouble(ToolTrouble::NotAsked { reason: None }),
+        RunEnd::NotStarted(failure, reason) => return not_started(*failure, reason),
         RunEnd::Exit(_) | RunEnd::Signal(_) => {}
     }
     if run.end != RunEnd::Exit(0)
-        && let Some(outcome) = failed_because(path, run)
+        && let Some(outcome) = failed_because(run)
     {
         return outcome;
     }
@@ -281,42 +251,24 @@ fn read(tool: &Tool, name: &str, copy: &ProgramCopy, run: &Run) -> Outcome {
         return Outcome::Version(version);
     }
     match run.end {
-        RunEnd::Exit(0) if tool.version.is_none() && tool.version_from.is_none() => Outcome::Ran,
-        RunEnd::Exit(0) => Outcome::Silent(if tool.pattern.is_some() {
-            format!("{path} ran, but what it printed does not hold what the guide's pattern looks for.")
-        } else {
-            format!("{path} ran, but nothing that it printed looks like a version.")
-        }),
-        RunEnd::Signal(signal) => {
-            Outcome::Failed(Cause::ToolFailed, format!("{path} crashed (signal {signal}) when asked for its version."))
-        }
-        RunEnd::Exit(status) => Outcome::Failed(
-            Cause::ToolFailed,
-            format!("{path} ended with an error (exit status {status}) when asked for its version{}", said(run)),
-        ),
+        RunEnd::Exit(0) if wants_no_version(tool) => Outcome::Ran,
+        RunEnd::Exit(0) if tool.pattern.is_some() => silent(Silence::PatternMissed),
+        RunEnd::Exit(0) => silent(Silence::NothingLikeAVersion),
+        RunEnd::Signal(signal) => failed(Failure::Signal(signal)),
+        RunEnd::Exit(status) => failed(Failure::Status(status, said(run))),
         RunEnd::TimeUp(_) | RunEnd::Interrupted | RunEnd::NotStarted(..) => Outcome::Ran,
     }
 }
 
-fn not_started(path: &str, failure: StartFailure, reason: &str) -> Outcome {
+fn not_started(failure: StartFailure, reason: &str) -> Outcome {
+    let reason = || reason.to_owned();
     match failure {
-        StartFailure::PieceMissing => {
-            let message = format!("{path} is there, but its loader or the interpreter named in its first line is missing.");
-            Outcome::Failed(Cause::ToolBroken, message)
-        }
-        StartFailure::LibraryMissing => {
-            let message = format!("{path} is there, but a library that it needs is missing or does not fit: {reason}.");
-            Outcome::Failed(Cause::ToolBroken, message)
-        }
-        StartFailure::Format => {
-            let message = format!("{path} is not a program for this machine's kind of processor, or not a program at all.");
-            Outcome::Failed(Cause::ToolWrongArch, message)
-        }
-        StartFailure::Denied => Outcome::Failed(Cause::ToolNotExecutable, format!("The system does not let you execute {path}.")),
-        StartFailure::NothingStarts => Outcome::NotLookedAt(format!("no program can be started here: {reason}")),
-        StartFailure::NotFound | StartFailure::Other => {
-            Outcome::Failed(Cause::ToolFailed, format!("{path} could not be started: {reason}."))
-        }
+        StartFailure::PieceMissing => broken(Breakage::LoaderOrInterpreter),
+        StartFailure::LibraryMissing => broken(Breakage::Library(reason())),
+        StartFailure::Format => Outcome::Trouble(ToolTrouble::WrongArch { built_for: Vec::new(), needed: NeededArch::Refused }),
+        StartFailure::Denied => Outcome::Trouble(ToolTrouble::NotExecutable { by: Refusal::System }),
+        StartFailure::NothingStarts => Outcome::Trouble(ToolTrouble::NotAsked { reason: Some(reason()) }),
+        StartFailure::NotFound | StartFailure::Other => failed(Failure::NotStarted(reason())),
     }
 }
 

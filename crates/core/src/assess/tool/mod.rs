@@ -6,48 +6,65 @@ pub(crate) use examine::is_version_argument;
 pub(super) use examine::said;
 
 use crate::catalogue;
-use crate::cause::Cause;
-use crate::driver::Consent;
-use crate::finding::{Finding, Particulars, Verdict};
-use crate::guide::{Existence, Requirement, Tool};
-use crate::inquiry::{Inquiry, Stop, known};
+use crate::finding::{
+    Conclusion, Met, NeededArch, OtherCopy, OtherPlace, PinTrouble, Reason, Refusal, ToolMet, ToolReason, ToolTrouble,
+    WantedVersion,
+};
+use crate::guide::{Existence, Tool};
+use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{FileKind, Pinned, ProgramCopy, StartEffect};
 use crate::prelude::*;
 use crate::probe::Probe;
-use crate::text::{capitalised, join_words};
-use crate::version::{Fit, Range, Version};
-use examine::{Outcome, allowed, arguments, examine, known_by_its_file, stated};
+use crate::selection::Consent;
+use crate::version::{Range, Standing};
+use examine::{Outcome, arguments, consent_needed, examine, known_by_its_file, stated};
 
-pub(super) fn find(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &Tool) -> Result<Finding, Stop> {
-    let Some(file) = &tool.version_from else { return look(inquiry, requirement, tool) };
-    let why = match inquiry.pinned(file, &tool.names)? {
-        Pinned::Range(range, place) => {
-            if let Ok(range) = Range::parse(range) {
-                let wanted = range.text().to_owned();
+pub(super) fn assess(inquiry: &mut Inquiry<'_>, tool: &Tool) -> Result<Conclusion, Stop> {
+    let Some(file) = &tool.version_from else { return look(inquiry, tool, None) };
+    let pin = match inquiry.pinned(file, &tool.names)? {
+        Pinned::Range(range, place) => match Range::parse(range) {
+            Ok(range) => {
                 let tool = Tool { version: Some(range), version_from: None, ..tool.clone() };
-                let mut finding = look(inquiry, requirement, &tool)?;
-                if finding.verdict == Verdict::Unmet {
-                    finding.message = format!("{} ({place} says {wanted}.)", finding.message);
-                }
-                return Ok(finding.wanted(wanted));
+                return look(inquiry, &tool, Some(place));
             }
-            format!("the version in {place} cannot be read")
-        }
-        Pinned::Any(_) => return look(inquiry, requirement, tool),
-        Pinned::NoFile => format!("{file}, which says the version that is wanted, is not there"),
-        Pinned::Silent => format!("{file} does not say which version is wanted"),
-        Pinned::Unreadable(place) => format!("what stands in {place} is no version"),
+            Err(_) => PinTrouble::Unreadable(place.clone()),
+        },
+        Pinned::Any(_) => return look(inquiry, tool, None),
+        Pinned::NoFile => PinTrouble::NoFile(file.clone()),
+        Pinned::Silent => PinTrouble::Silent(file.clone()),
+        Pinned::Unreadable(place) => PinTrouble::NotAVersion(place.clone()),
     };
-    let finding = look(inquiry, requirement, tool)?;
-    if finding.verdict != Verdict::Met {
-        return Ok(finding);
-    }
-    let found = finding.found.unwrap_or_default();
-    let message = format!("{} is here ({found}), but {why}.", requirement.title());
-    Ok(Finding::unknown(Cause::CouldNotLook, message).found(found))
+    Ok(match look(inquiry, tool, None)? {
+        Conclusion::Met(Met::Tool(ToolMet::Here { name, program, found, .. })) => {
+            let trouble = ToolTrouble::PinUnread { found, pin };
+            ToolReason { name, program: Some(program), trouble, wanted: None, other: None }.into()
+        }
+        other => other,
+    })
 }
 
-fn look(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &Tool) -> Result<Finding, Stop> {
+/// A tool under one of its names, with the versions that would do.
+struct Asked<'t> {
+    tool: &'t Tool,
+    name: &'t str,
+    /// The file of the project that states the version, where it is not the guide.
+    said_in: Option<&'t str>,
+}
+
+impl Asked<'_> {
+    fn reason(&self, program: Option<&str>, trouble: ToolTrouble) -> ToolReason {
+        let said_in = self.said_in.map(ToOwned::to_owned);
+        ToolReason {
+            name: self.name.to_owned(),
+            program: program.map(ToOwned::to_owned),
+            trouble,
+            wanted: self.tool.version.clone().map(|range| WantedVersion { range, said_in }),
+            other: None,
+        }
+    }
+}
+
+fn look(inquiry: &mut Inquiry<'_>, tool: &Tool, said_in: Option<&str>) -> Result<Conclusion, Stop> {
     for name in &tool.names {
         inquiry.want(Probe::Program { name: name.clone() });
     }
@@ -59,42 +76,36 @@ fn look(inquiry: &mut Inquiry<'_>, requirement: &Requirement, tool: &Tool) -> Re
             break;
         }
     }
-    let title = requirement.title();
-    let names = join_words(&tool.names, "or");
+    let name = first.map_or_else(|| tool.names.first(), |(name, _)| Some(name)).map_or("", String::as_str);
+    let asked = Asked { tool, name, said_in };
     match (first, tool.expect) {
-        (None, Existence::Absent) => Ok(Finding::met("absent", format!("{names} is not on PATH, as wanted."))),
-        (None, Existence::Present) => nowhere_on_path(inquiry, tool, &title),
-        (Some((name, copies)), Existence::Absent) => unwanted(inquiry, tool, name, copies),
-        (Some((name, copies)), Existence::Present) => present(inquiry, tool, &Named { title: &title, name }, copies),
+        (None, Existence::Absent) => Ok(Met::Tool(ToolMet::Absent).into()),
+        (None, Existence::Present) => nowhere_on_path(inquiry, &asked).map(Into::into),
+        (Some((_, copies)), Existence::Absent) => unwanted(inquiry, &asked, copies),
+        (Some((_, copies)), Existence::Present) => present(inquiry, &asked, copies),
     }
 }
 
 /// Where PATH has no copy, another customary name or the usual folders may have one.
-fn nowhere_on_path(inquiry: &mut Inquiry<'_>, tool: &Tool, title: &str) -> Result<Finding, Stop> {
-    let names = join_words(&tool.names, "or");
-    if let Some(finding) = under_another_name(inquiry, tool, title, &names)? {
-        return Ok(finding);
+fn nowhere_on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>) -> Result<ToolReason, Stop> {
+    if let Some(trouble) = under_another_name(inquiry, asked)? {
+        return Ok(asked.reason(None, trouble));
     }
-    if let Some((name, copy)) = elsewhere(inquiry, tool)? {
-        let message =
-            format!("{name} is installed at {}, but your shell does not look in that folder (it is not on PATH).", copy.path);
-        return Ok(Finding::unmet(Cause::ToolOffPath, message).found("off PATH").with(at(&copy.path)));
+    if let Some((name, copy)) = elsewhere(inquiry, asked.tool)? {
+        let asked = Asked { name, ..*asked };
+        return Ok(asked.reason(None, ToolTrouble::OffPath { at: copy.path.clone() }));
     }
-    let mut message = format!("{names} was not found: it is not installed, or not in a folder where your shell looks (PATH).");
-    if let Some(copy) = on_the_windows_side(inquiry, tool)? {
-        let more = format!(" The one at {} is on the Windows side: this Linux needs one of its own.", copy.path);
-        message.push_str(&more);
-    }
-    Ok(Finding::unmet(Cause::ToolMissing, message).found("not on PATH"))
+    let windows_side = on_the_windows_side(inquiry, asked.tool)?.map(|copy| copy.path.clone());
+    Ok(asked.reason(None, ToolTrouble::Missing { windows_side }))
 }
 
 /// A Linux inside Windows finds the programs of Windows too, under their full names; they do not stand for its own.
 fn on_the_windows_side<'a>(inquiry: &mut Inquiry<'a>, tool: &Tool) -> Result<Option<&'a ProgramCopy>, Stop> {
-    if known(inquiry.surroundings())?.is_none_or(|around| around.wsl != Some(true)) {
+    if if_known(inquiry.surroundings())?.is_none_or(|around| around.wsl != Some(true)) {
         return Ok(None);
     }
     for name in &tool.names {
-        if let Some(copy) = known(inquiry.program(&format!("{name}.exe")))?.and_then(|copies| copies.first()) {
+        if let Some(copy) = if_known(inquiry.program(&format!("{name}.exe")))?.and_then(|copies| copies.first()) {
             return Ok(Some(copy));
         }
     }
@@ -102,120 +113,102 @@ fn on_the_windows_side<'a>(inquiry: &mut Inquiry<'a>, tool: &Tool) -> Result<Opt
 }
 
 /// The first copy in the usual folders that PATH does not name.
-fn elsewhere<'a>(inquiry: &mut Inquiry<'a>, tool: &Tool) -> Result<Option<(String, &'a ProgramCopy)>, Stop> {
+fn elsewhere<'a, 't>(inquiry: &mut Inquiry<'a>, tool: &'t Tool) -> Result<Option<(&'t str, &'a ProgramCopy)>, Stop> {
     for name in &tool.names {
         inquiry.want(Probe::ProgramElsewhere { name: name.clone() });
     }
     for name in &tool.names {
         // Where nobody can look, what PATH has is known all the same.
-        let copies = known(inquiry.program_elsewhere(name))?.map_or(&[][..], Vec::as_slice);
+        let copies = if_known(inquiry.program_elsewhere(name))?.map_or(&[][..], Vec::as_slice);
         let may_do = |copy: &&ProgramCopy| {
             let starts = copy.kind != FileKind::Placeholder && copy.start != StartEffect::Question;
             copy.executable && starts && copy.lacks.is_empty()
         };
         if let Some(copy) = copies.iter().find(may_do) {
-            return Ok(Some((name.clone(), copy)));
+            return Ok(Some((name, copy)));
         }
     }
     Ok(None)
 }
 
 /// Systems call some programs otherwise; the project still calls the name that the guide gives.
-fn under_another_name(inquiry: &mut Inquiry<'_>, tool: &Tool, title: &str, names: &str) -> Result<Option<Finding>, Stop> {
-    let others = tool
-        .names
-        .iter()
-        .flat_map(|name| catalogue::other_names(name))
-        .filter(|other| !tool.names.iter().any(|name| name == other));
+fn under_another_name(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>) -> Result<Option<ToolTrouble>, Stop> {
+    let names = &asked.tool.names;
+    let others =
+        names.iter().flat_map(|name| catalogue::other_names(name)).filter(|other| !names.iter().any(|name| name == other));
     for other in others {
-        let Some(copy) = known(inquiry.program(other))?.and_then(|copies| copies.iter().find(|copy| copy.executable)) else {
+        let Some(copy) = if_known(inquiry.program(other))?.and_then(|copies| copies.iter().find(|copy| copy.executable)) else {
             continue;
         };
-        let Some(outcome) = known(examine(inquiry, tool, other, copy))? else { continue };
-        if judge(tool, &Named { title, name: other }, copy, &outcome).verdict == Verdict::Met {
-            let message = format!(
-                "{names} was not found under that name. This machine calls it {other} ({}, at {}), and the project does not know that.",
-                outcome.version_text(),
-                copy.path
-            );
-            return Ok(Some(Finding::unmet(Cause::ToolMissing, message).found(format!("called {other}")).with(at(&copy.path))));
+        let Some(outcome) = if_known(examine(inquiry, asked.tool, other, copy))? else { continue };
+        if super::is_met(&judge(&Asked { name: other, ..*asked }, copy, &outcome)) {
+            let (called, at) = ((*other).to_owned(), copy.path.clone());
+            return Ok(Some(ToolTrouble::OtherName { called, at, version: outcome.into_version() }));
         }
     }
     Ok(None)
 }
 
-struct Named<'t> {
-    title: &'t str,
-    name: &'t str,
-}
-
-fn at(path: &str) -> Particulars {
-    Particulars { path: Some(path.to_owned()), ..Particulars::default() }
-}
-
 /// `expect = "absent"`: with a range, only versions in the range are unwanted.
-fn unwanted(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copies: &[ProgramCopy]) -> Result<Finding, Stop> {
+fn unwanted(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy]) -> Result<Conclusion, Stop> {
+    let name = asked.name.to_owned();
     let Some(copy) = copies.iter().find(|copy| copy.executable) else {
-        return Ok(Finding::met("not executable", format!("{name} is there but cannot run, so it is not in the way.")));
+        return Ok(Met::Tool(ToolMet::CannotRun { name }).into());
     };
-    let Some(range) = &tool.version else {
-        let message = format!("{name} is installed at {}, and this project does not work while it is.", copy.path);
-        return Ok(Finding::unmet(Cause::ToolUnwanted, message).found(copy.path.clone()).with(at(&copy.path)));
+    let trouble = match &asked.tool.version {
+        None => ToolTrouble::Unwanted { found: None },
+        Some(range) => match examine(inquiry, asked.tool, asked.name, copy)? {
+            Outcome::Version(found) => match range.judge(&found) {
+                Standing::Inside => ToolTrouble::Unwanted { found: Some(found) },
+                Standing::Outside(_) => return Ok(Met::Tool(ToolMet::NotUnwanted { name, found }).into()),
+                Standing::Incomparable => ToolTrouble::PerhapsUnwanted,
+            },
+            Outcome::Ran | Outcome::There | Outcome::Trouble(_) => ToolTrouble::PerhapsUnwanted,
+        },
     };
-    let Outcome::Version(version) = examine(inquiry, tool, name, copy)? else {
-        let message =
-            format!("{name} is installed at {}, and whether it is an unwanted version could not be found out.", copy.path);
-        return Ok(Finding::unknown(Cause::ToolSilent, message).found(copy.path.clone()).with(at(&copy.path)));
-    };
-    if range.fit(&version) == Fit::Inside {
-        let message = format!("{name} {version} is installed at {}, and this project does not work with {range}.", copy.path);
-        return Ok(Finding::unmet(Cause::ToolUnwanted, message).found(version.to_string()).with(at(&copy.path)));
-    }
-    Ok(Finding::met(version.to_string(), format!("{name} {version} is not one of the unwanted versions.")))
+    Ok(asked.reason(Some(&copy.path), trouble).into())
 }
 
-fn present(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[ProgramCopy]) -> Result<Finding, Stop> {
-    let finding = on_path(inquiry, tool, named, copies)?;
-    let settled = finding.verdict == Verdict::Met || matches!(finding.cause, Some(Cause::ToolShadowed | Cause::CommandNoConsent));
-    if settled { Ok(finding) } else { or_off_path(inquiry, tool, named, finding) }
+fn present(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy]) -> Result<Conclusion, Stop> {
+    let reason = match on_path(inquiry, asked, copies)? {
+        Conclusion::Open(Reason::Tool(reason)) => *reason,
+        other => return Ok(other),
+    };
+    if matches!(reason.trouble, ToolTrouble::NoConsent { .. }) || reason.other.is_some() {
+        return Ok(reason.into());
+    }
+    or_off_path(inquiry, asked, reason).map(Into::into)
 }
 
 /// PATH has none that does: the usual folders may. What lies there is not started without consent.
-fn or_off_path(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, finding: Finding) -> Result<Finding, Stop> {
-    let Some((name, copy)) = elsewhere(inquiry, tool)? else { return Ok(finding) };
+fn or_off_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, reason: ToolReason) -> Result<ToolReason, Stop> {
+    let Some((name, copy)) = elsewhere(inquiry, asked.tool)? else { return Ok(reason) };
+    let at = copy.path.clone();
     if inquiry.context.selection.consent == Consent::Withheld {
-        let states = stated(inquiry, copy)?.map(|version| format!(" Its file states the version {version}."));
-        let message = format!(
-            "{} Another copy is at {}, in a folder that is not on PATH; it was not started, because that needs your consent.{}",
-            finding.message,
-            copy.path,
-            states.unwrap_or_default()
-        );
-        return Ok(Finding { message, ..finding });
+        let version = stated(inquiry, copy)?;
+        return Ok(ToolReason { other: Some(OtherCopy { at, version, place: OtherPlace::NotStarted }), ..reason });
     }
-    let Some(outcome) = known(examine(inquiry, tool, &name, copy))? else { return Ok(finding) };
-    if judge(tool, named, copy, &outcome).verdict != Verdict::Met {
-        return Ok(finding);
+    let Some(outcome) = if_known(examine(inquiry, asked.tool, name, copy))? else { return Ok(reason) };
+    if !super::is_met(&judge(asked, copy, &outcome)) {
+        return Ok(reason);
     }
-    let good = outcome.version_text();
-    let message = format!(
-        "{} A copy that would do ({good}) is at {}, but your shell does not look in that folder (it is not on PATH).",
-        finding.message, copy.path
-    );
-    Ok(Finding { found: finding.found, ..Finding::unmet(Cause::ToolOffPath, message) }.with(at(&copy.path)))
+    let version = outcome.into_version();
+    Ok(ToolReason { other: Some(OtherCopy { at, version, place: OtherPlace::OffPath }), ..reason })
 }
 
 /// What the copies on PATH come to.
-fn on_path(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[ProgramCopy]) -> Result<Finding, Stop> {
+fn on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy]) -> Result<Conclusion, Stop> {
     let Some(first) = copies.iter().find(|copy| copy.executable) else {
         let path = copies.first().map_or("", |copy| &copy.path);
-        let message = format!("{path} is there, but you may not execute it, so your shell passes it by.");
-        return Ok(Finding::unmet(Cause::ToolNotExecutable, message).found("not executable").with(at(path)));
+        return Ok(asked.reason(Some(path), ToolTrouble::NotExecutable { by: Refusal::Permissions }).into());
     };
-    let outcome = examine(inquiry, tool, named.name, first)?;
-    let finding = judge(tool, named, first, &outcome);
-    if finding.verdict == Verdict::Met || matches!(outcome, Outcome::NoConsent(_)) {
-        return Ok(finding);
+    let outcome = examine(inquiry, asked.tool, asked.name, first)?;
+    let reason = match judge(asked, first, &outcome) {
+        Conclusion::Open(Reason::Tool(reason)) => reason,
+        met => return Ok(met),
+    };
+    if matches!(reason.trouble, ToolTrouble::NoConsent { .. }) {
+        return Ok(Conclusion::Open(Reason::Tool(reason)));
     }
     // The first copy will not do: does a later one? One file under two names is one copy.
     let mut seen = vec![first.real_path.as_str()];
@@ -224,9 +217,9 @@ fn on_path(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[
         if !seen.contains(&copy.real_path.as_str()) {
             seen.push(&copy.real_path);
             // What its file gives away, a placeholder above all, is not started here either.
-            if allowed(inquiry, tool, copy).is_none() {
-                if known_by_its_file(inquiry, tool, copy)?.is_none() {
-                    inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(tool, named.name) });
+            if consent_needed(inquiry, asked.tool, copy).is_none() {
+                if known_by_its_file(inquiry, asked.tool, copy)?.is_none() {
+                    inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(asked.tool, asked.name) });
                 }
                 others.push(copy);
             }
@@ -234,82 +227,37 @@ fn on_path(inquiry: &mut Inquiry<'_>, tool: &Tool, named: &Named<'_>, copies: &[
     }
     for copy in others {
         // A copy that nobody could ask changes nothing about the first one.
-        let Some(outcome) = known(examine(inquiry, tool, named.name, copy))? else { continue };
-        if judge(tool, named, copy, &outcome).verdict == Verdict::Met {
-            let good = outcome.version_text();
-            let message = format!(
-                "{} A copy that would do ({good}) is at {}, but PATH names the folder of {} first.",
-                finding.message, copy.path, first.path
-            );
-            let shadowed = Finding::unmet(Cause::ToolShadowed, message);
-            return Ok(Finding { found: finding.found, ..shadowed }.with(at(&copy.path)));
+        let Some(outcome) = if_known(examine(inquiry, asked.tool, asked.name, copy))? else { continue };
+        if super::is_met(&judge(asked, copy, &outcome)) {
+            let other = OtherCopy { at: copy.path.clone(), version: outcome.into_version(), place: OtherPlace::LaterOnPath };
+            return Ok(ToolReason { other: Some(other), ..*reason }.into());
         }
     }
-    Ok(finding)
+    Ok(Conclusion::Open(Reason::Tool(reason)))
 }
 
-fn judge(tool: &Tool, named: &Named<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Finding {
-    let path = copy.path.as_str();
+fn judge(asked: &Asked<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Conclusion {
+    let program = copy.path.as_str();
     // A program for another processor may run here all the same, translated, and build the wrong thing.
-    if let (Some(wanted), FileKind::Built(arches)) = (&tool.arch, &copy.kind)
+    if let (Some(wanted), FileKind::Built(arches)) = (&asked.tool.arch, &copy.kind)
         && !arches.contains(wanted)
     {
-        let message =
-            format!("{path} is built for {}, and this project needs one that is built for {wanted}.", join_words(arches, "and"));
-        return Finding::unmet(Cause::ToolWrongArch, message)
-            .found(format!("built for {}", join_words(arches, "and")))
-            .with(at(path));
+        let trouble = ToolTrouble::WrongArch { built_for: arches.clone(), needed: NeededArch::Guide(wanted.clone()) };
+        return asked.reason(Some(program), trouble).into();
     }
-    let finding = match outcome {
-        Outcome::Version(version) => {
-            return judge_version(tool.version.as_ref(), named, (version, path));
-        }
-        Outcome::Ran => return Finding::met("runs", format!("{} runs, at {path}.", named.title)).with(at(path)),
-        Outcome::There => {
-            let message = format!("{} is at {path}. It opens a window, so it was not started.", named.title);
-            return Finding::met("there", message).with(at(path));
-        }
-        Outcome::Silent(message) => Finding::unknown(Cause::ToolSilent, message.clone()).found("no version"),
-        Outcome::Failed(cause, message) => Finding::unmet(*cause, message.clone()).found("does not run"),
-        Outcome::NotLookedAt(reason) => {
-            Finding::unknown(Cause::CouldNotLook, format!("{} at {path} could not be asked: {reason}.", named.title))
-        }
-        Outcome::NoConsent(reason) => {
-            let message = format!("{path} was not run, because {reason}, and that needs your consent.");
-            Finding::unknown(Cause::CommandNoConsent, message).found("not run")
-        }
+    let here = |found, started| {
+        Met::Tool(ToolMet::Here { name: asked.name.to_owned(), program: program.to_owned(), found, started }).into()
     };
-    finding.with(at(path))
-}
-
-fn judge_version(range: Option<&Range>, named: &Named<'_>, (version, path): (&Version, &str)) -> Finding {
-    let name =
-        if named.title == named.name { named.name.to_owned() } else { format!("{} ({})", capitalised(named.title), named.name) };
-    let Some(range) = range else {
-        return Finding::met(version.to_string(), format!("{name} {version} is at {path}.")).with(at(path));
+    let trouble = match (outcome, &asked.tool.version) {
+        (Outcome::Trouble(trouble), _) => trouble.clone(),
+        (Outcome::Ran, _) => return here(None, true),
+        (Outcome::There, _) => return here(None, false),
+        (Outcome::Version(version), None) => return here(Some(version.clone()), true),
+        (Outcome::Version(version), Some(range)) => match range.judge(version) {
+            Standing::Inside => return here(Some(version.clone()), true),
+            Standing::Outside(miss) => ToolTrouble::OutOfRange { found: version.clone(), miss: *miss },
+            Standing::Incomparable => ToolTrouble::Incomparable { found: version.clone() },
+        },
     };
-    let edge = |fit| range.edge(fit).unwrap_or(range.text());
-    let finding = match range.fit(version) {
-        Fit::Inside => Finding::met(version.to_string(), format!("{name} {version} is at {path}.")),
-        fit @ Fit::TooOld => {
-            let message = format!("{name} {version} is older than {}, which this project needs.", edge(fit));
-            Finding::unmet(Cause::ToolTooOld, message)
-        }
-        Fit::TooNew => {
-            let message = format!("{name} {version} is too new: this project works with {}.", range.text());
-            Finding::unmet(Cause::ToolTooNew, message)
-        }
-        Fit::Excluded => {
-            let message = format!("{name} {version} is ruled out: this project works with {}.", range.text());
-            Finding::unmet(Cause::ToolExcluded, message)
-        }
-        Fit::Incomparable => {
-            let message = format!(
-                "{name} calls its version {version}, which cannot be compared with {}. Compare them yourself.",
-                range.text()
-            );
-            Finding::unknown(Cause::ToolSilent, message)
-        }
-    };
-    finding.found(version.to_string()).with(at(path))
+    asked.reason(Some(program), trouble).into()
 }

@@ -2,8 +2,9 @@ mod properties;
 
 use super::{Driver, NotInGuide, Selection};
 use crate::cause::Cause;
+use crate::finding::General;
 use crate::finding::Verdict;
-use crate::observation::{Cores, Observation, RunEnd};
+use crate::observation::{CoreState, Observation, RunEnd};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::testing::{debian, drive, guide, program, settle};
@@ -14,10 +15,10 @@ const CHAIN: &str =
 #[test]
 fn what_waits_is_blocked_by_its_own_root_and_asks_nothing() {
     let settled = settle(CHAIN, &debian());
-    let verdicts: Vec<Verdict> = settled.iter().map(|one| one.finding.verdict).collect();
+    let verdicts: Vec<Verdict> = settled.iter().map(|one| one.finding.verdict()).collect();
     assert_eq!(verdicts, [Verdict::Unmet, Verdict::Blocked, Verdict::Blocked]);
-    assert_eq!((settled[1].finding.blocked_by.as_slice(), settled[2].finding.blocked_by.as_slice()), (&[0][..], &[1][..]));
-    assert_eq!(settled[2].finding.cause, Some(Cause::WaitsFor));
+    assert_eq!((settled[1].finding.waits_for(), settled[2].finding.waits_for()), (&[0][..], &[1][..]));
+    assert_eq!(settled[2].finding.cause(), Some(Cause::WaitsFor));
     assert!(settled[2].finding.evidence.is_empty());
 }
 
@@ -35,7 +36,7 @@ fn nothing_is_asked_twice_and_the_ready_pay_for_no_diagnosis() {
     let mut script = debian();
     program(&mut script, "/usr/bin/a", RunEnd::Exit(0), "a 1.2");
     let finished = drive(&guide, &script, Selection::default(), |_| 0);
-    assert!(finished.settled.iter().all(|one| one.finding.verdict == Verdict::Met));
+    assert!(finished.settled.iter().all(|one| one.finding.verdict() == Verdict::Met));
     // System, surroundings, the copies, one run: no account, no package managers.
     assert_eq!(finished.known.len(), 4);
 }
@@ -46,10 +47,10 @@ fn what_was_interrupted_is_unknown_and_not_lost() {
     let mut driver = Driver::new(&guide, Selection::default()).unwrap();
     let probes: Vec<Arc<Probe>> = core::iter::from_fn(|| driver.next_probe()).collect();
     let cores = probes.iter().find(|probe| ***probe == Probe::Cores).unwrap();
-    driver.answer(cores, Observation::Cores(Cores { online: 2, caps: Vec::new() }));
+    driver.answer(cores, Observation::Cores(CoreState { online: 2, caps: Vec::new() }));
     let settled = driver.finish().settled;
-    assert_eq!((settled[0].finding.verdict, settled[1].finding.verdict), (Verdict::Met, Verdict::Unknown));
-    assert!(settled[1].finding.message.contains("interrupted"));
+    assert_eq!((settled[0].finding.verdict(), settled[1].finding.verdict()), (Verdict::Met, Verdict::Unknown));
+    assert_eq!(settled[1].finding.conclusion, General::Interrupted.into());
 }
 
 #[test]
@@ -59,9 +60,9 @@ fn being_offline_is_said_once_also_where_the_first_waits_for_the_second() {
     let reach = |name: &str, more: &str| format!("[require.{name}]\nreach = \"https://{name}.example\"\n{more}");
     let body = [reach("a", "after = [\"b\"]\n"), reach("b", ""), reach("c", "")].concat();
     let settled = settle(&body, &script);
-    let verdicts: Vec<_> = settled.iter().map(|one| (one.finding.verdict, one.finding.blocked_by.clone())).collect();
+    let verdicts: Vec<_> = settled.iter().map(|one| (one.finding.verdict(), one.finding.waits_for().to_vec())).collect();
     assert_eq!(verdicts, [(Verdict::Blocked, vec![1]), (Verdict::Unmet, vec![]), (Verdict::Blocked, vec![1])]);
     let selection = Selection { offline: true, ..Selection::default() };
     let settled = drive(&guide(&body), &script, selection, |_| 0).settled;
-    assert!(settled[1..].iter().all(|one| one.finding.verdict == Verdict::Skipped));
+    assert!(settled[1..].iter().all(|one| one.finding.verdict() == Verdict::Skipped));
 }

@@ -1,15 +1,16 @@
 //! What must hold for every guide and every machine.
 
-use crate::cause::Cause;
-use crate::driver::Selection;
-use crate::finding::{Finding, Verdict};
+use crate::finding::{Conclusion, Verdict};
+use crate::guide::Guide;
 use crate::inquiry::{Context, Inquiry};
 use crate::known::Known;
-use crate::observation::{Cores, DiskRoom, FileKind, Observation, RunEnd, StartFailure, Value, VariableState};
+use crate::observation::{CoreState, DiskRoom, FileKind, Observation, RunEnd, StartFailure, Value, VariableState};
 use crate::plan;
 use crate::prelude::*;
 use crate::probe::Probe;
-use crate::testing::{Script, debian, drive, guide, program};
+use crate::selection::Selection;
+use crate::settled::Settled;
+use crate::testing::{Script, debian, drive, guide, program, told};
 use core::fmt::Write;
 use proptest::prelude::*;
 
@@ -74,7 +75,7 @@ fn machine() -> Script {
         // Known by its header: whether it is run must not depend on when the system is known.
         copies[0].kind = FileKind::Built(vec!["s390x".into()]);
     }
-    script.insert(Probe::Cores, Observation::Cores(Cores { online: 2, caps: Vec::new() }));
+    script.insert(Probe::Cores, Observation::Cores(CoreState { online: 2, caps: Vec::new() }));
     for (number, environment) in [Value::Set(true), Value::Empty, Value::Unset].into_iter().enumerate() {
         let probe = Probe::Variable { name: format!("V{number}"), env_file: None, pattern: None };
         script.insert(probe, Observation::Variable(VariableState { environment, file: None, startup: None }));
@@ -173,15 +174,16 @@ impl Person<'_> {
     }
 }
 
-fn essence(finding: &Finding) -> (Verdict, Option<Cause>, String) {
-    (finding.verdict, finding.cause, finding.message.clone())
+/// What a finding says, and what it says it with.
+fn essence(guide: &Guide, settled: &Settled) -> (Conclusion, String) {
+    (settled.finding.conclusion.clone(), told(guide, settled).message)
 }
 
 proptest! {
     #[test]
     fn a_naive_evaluator_agrees(wishes in any_wishes()) {
         let settled = drive(&guide(&body(&wishes)), &machine(), Selection::default(), |_| 0).settled;
-        let verdicts: Vec<Verdict> = settled.iter().map(|one| one.finding.verdict).collect();
+        let verdicts: Vec<Verdict> = settled.iter().map(|one| one.finding.verdict()).collect();
         let person = Person(&wishes);
         let said: Vec<Verdict> = (0..wishes.len()).map(|index| person.verdict(index)).collect();
         prop_assert_eq!(verdicts, said);
@@ -194,7 +196,7 @@ proptest! {
         let mut picks = picks.into_iter().cycle();
         let mixed = drive(&guide, &machine(), Selection::default(), |_| picks.next().unwrap());
         for (a, b) in plain.settled.iter().zip(&mixed.settled) {
-            prop_assert_eq!(essence(&a.finding), essence(&b.finding));
+            prop_assert_eq!(essence(&guide, a), essence(&guide, b));
             prop_assert_eq!(&a.fixes, &b.fixes);
         }
         prop_assert_eq!(plain.known.len(), mixed.known.len());
@@ -213,8 +215,8 @@ proptest! {
         let more = drive(&guide, &machine(), Selection::default(), |_| 0).settled;
         let decided = |verdict: Verdict| matches!(verdict, Verdict::Met | Verdict::Unmet | Verdict::Skipped);
         for (less, more) in less.iter().zip(&more) {
-            if decided(less.finding.verdict) {
-                prop_assert_eq!(less.finding.verdict, more.finding.verdict, "{} / {}", less.finding.message, more.finding.message);
+            if decided(less.finding.verdict()) {
+                prop_assert_eq!(less.finding.verdict(), more.finding.verdict(), "{:?} / {:?}", less.finding.conclusion, more.finding.conclusion);
             }
         }
     }
@@ -223,10 +225,12 @@ proptest! {
     fn the_evidence_alone_reproduces_a_finding(wishes in any_wishes()) {
         let guide = guide(&body(&wishes));
         let settled = drive(&guide, &machine(), Selection::default(), |_| 0).settled;
-        let findings: Vec<Option<Arc<Finding>>> = settled.iter().map(|one| Some(Arc::clone(&one.finding))).collect();
+        let all: Vec<Option<Settled>> = settled.iter().cloned().map(Some).collect();
         for one in &settled {
             let mut known = Known::default();
-            for answer in &one.finding.evidence {
+            // What a sum is made of is told once, where it is first used.
+            let shared = one.finding.rests_on.map(|first| &settled[first].finding.evidence).into_iter().flatten();
+            for answer in one.finding.evidence.iter().chain(shared) {
                 known.learn(Arc::clone(&answer.probe), (*answer.observation).clone(), 0);
             }
             // Disks that the finding does not rest on need not be known; whether they apply must be.
@@ -237,12 +241,12 @@ proptest! {
                 known.learn(Arc::new(probe.clone()), crate::testing::answer(&machine(), &probe), 0);
             }
             let selection = Selection::default();
-            let context = Context { guide: &guide, selection: &selection, known: &known, findings: &findings, disk_ledger: None };
+            let context = Context { guide: &guide, selection: &selection, known: &known, settled: &all, disk_ledger: None };
             let ledger = crate::assess::sum_disks(context).unwrap_or_else(|missing| panic!("{missing:?}"));
             let mut inquiry = Inquiry::new(Context { disk_ledger: Some(&ledger), ..context });
-            let again = crate::assess::find_with_evidence(&mut inquiry, guide.requirements.get(one.index).unwrap());
-            let again = again.map(|finding| (finding.verdict, finding.cause));
-            prop_assert_eq!(again, Some((one.finding.verdict, one.finding.cause)));
+            let again = crate::assess::finding_with_evidence(&mut inquiry, one.index, guide.requirements.get(one.index).unwrap());
+            let again = again.map(|finding| (finding.verdict(), finding.cause()));
+            prop_assert_eq!(again, Some((one.finding.verdict(), one.finding.cause())));
         }
     }
 
@@ -256,6 +260,6 @@ proptest! {
         planned.dedup();
         let fixable: Vec<usize> = settled.iter().filter(|one| !one.fixes.is_empty() && !guide.requirements[one.index].alternative).map(|one| one.index).collect();
         prop_assert_eq!(planned, fixable);
-        prop_assert!(settled.iter().all(|one| one.fixes.is_empty() || one.finding.verdict == Verdict::Unmet));
+        prop_assert!(settled.iter().all(|one| one.fixes.is_empty() || one.finding.verdict() == Verdict::Unmet));
     }
 }

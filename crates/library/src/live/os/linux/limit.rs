@@ -1,4 +1,6 @@
-use crate::observation::{LimitState, Observation};
+use crate::guide::LimitKind;
+use crate::live::Live;
+use crate::observation::{LimitState, Observation, RunEnd};
 use crate::read::cgroup_folders;
 use rustix::fs::statfs;
 use rustix::process::{Resource, getrlimit};
@@ -11,17 +13,17 @@ const LONGEST_PATH: u64 = 4_096;
 const WITHOUT_LINKS: [i64; 2] = [0x4d44, 0x2011_bab0];
 
 /// A limit that is in force for this user in this session.
-pub(in crate::live) fn limit(name: &str, folder: &Path) -> Observation {
+pub(in crate::live) fn limit(kind: LimitKind, folder: &Path) -> Observation {
     let number = |path: &str| read_to_string(path).ok().and_then(|text| text.trim().parse::<u64>().ok());
-    match name {
-        "open-files" => Observation::Limit(of_process(Resource::Nofile)),
-        "processes" => Observation::Limit(processes()),
-        "file-watches" => match number("/proc/sys/fs/inotify/max_user_watches") {
+    match kind {
+        LimitKind::OpenFiles => Observation::Limit(of_process(Resource::Nofile)),
+        LimitKind::Processes => Observation::Limit(processes()),
+        LimitKind::FileWatches => match number("/proc/sys/fs/inotify/max_user_watches") {
             Some(watches) => Observation::Limit(LimitState::Number(watches, None)),
             None => Observation::CouldNotLook("/proc/sys/fs/inotify is not there".to_owned()),
         },
-        "path-length" => Observation::Limit(LimitState::Number(LONGEST_PATH, None)),
-        "symbolic-links" => match statfs(folder) {
+        LimitKind::PathLength => Observation::Limit(LimitState::Number(LONGEST_PATH, None)),
+        LimitKind::SymbolicLinks => match statfs(folder) {
             Ok(filesystem) => {
                 #[allow(clippy::useless_conversion, reason = "the number is narrower on some processors")]
                 let kind = i64::try_from(filesystem.f_type).unwrap_or(0);
@@ -29,7 +31,21 @@ pub(in crate::live) fn limit(name: &str, folder: &Path) -> Observation {
             }
             Err(error) => Observation::CouldNotLook(error.to_string()),
         },
-        other => Observation::NotSupported(format!("there is no limit called {other}")),
+    }
+}
+
+/// The locales that the system lists, by its own command (locale(1), POSIX).
+pub(in crate::live) fn locales(live: &Live) -> Observation {
+    let program = ["/usr/bin/locale", "/bin/locale"].into_iter().map(Path::new).find(|path| path.exists());
+    let Some(program) = program else {
+        return Observation::CouldNotLook("the system's command `locale` is not there".to_owned());
+    };
+    let run = live.run(program, &["-a".to_owned()]);
+    match run.end {
+        RunEnd::Exit(0) => Observation::Locales(run.stdout.lines().map(|line| line.trim().to_owned()).collect()),
+        RunEnd::Exit(_) | RunEnd::Signal(_) | RunEnd::TimeUp(_) | RunEnd::Interrupted | RunEnd::NotStarted(..) => {
+            Observation::CouldNotLook("the system's command `locale` did not answer".to_owned())
+        }
     }
 }
 

@@ -10,7 +10,7 @@ mod resources;
 
 pub(in crate::live) use account::{account, database_groups, group_of, has_group};
 pub(in crate::live) use disk::share;
-pub(in crate::live) use limit::limit;
+pub(in crate::live) use limit::{limit, locales};
 pub(in crate::live) use network::{has_way_out, networks};
 pub(in crate::live) use pieces::{lacks, loads};
 pub(in crate::live) use port_holder::{is_spoken_for, port_holder};

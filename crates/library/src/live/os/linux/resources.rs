@@ -1,4 +1,4 @@
-use crate::observation::{Cap, Cores, Memory, Observation};
+use crate::observation::{CoreCap, CoreState, MemoryCap, MemoryState, Observation};
 use crate::read::{CgroupFolder, cgroup_folders, count_online, cpu_quota_v1, cpu_quota_v2, meminfo, memory_limit};
 use std::fs::read_to_string;
 use std::path::Path;
@@ -32,10 +32,10 @@ pub(in crate::live) fn memory() -> Observation {
     };
     let cap = |folder: &CgroupFolder| {
         let text = file(folder, if folder.unified { "memory.max" } else { "memory.limit_in_bytes" })?;
-        Some(Cap { by: named(folder), amount: memory_limit(&text)? })
+        Some(MemoryCap { by: named(folder), bytes: memory_limit(&text)? })
     };
-    let caps = folders("memory").iter().filter_map(cap).filter(|cap| cap.amount < total).collect();
-    Observation::Memory(Memory { total, available, caps })
+    let caps = folders("memory").iter().filter_map(cap).filter(|cap| cap.bytes < total).collect();
+    Observation::Memory(MemoryState { total, available, caps })
 }
 
 /// Cores, and the affinity and control groups that cap them.
@@ -46,9 +46,9 @@ pub(in crate::live) fn cores() -> Observation {
         return Observation::CouldNotLook("neither /sys nor the scheduler tells the cores".to_owned());
     };
     let affinity = allowed.filter(|allowed| *allowed < online);
-    let mut caps: Vec<Cap> = affinity
+    let mut caps: Vec<CoreCap> = affinity
         .into_iter()
-        .map(|allowed| Cap { by: "the CPU affinity of this session".to_owned(), amount: allowed * 100 })
+        .map(|allowed| CoreCap { by: "the CPU affinity of this session".to_owned(), hundredths: allowed * 100 })
         .collect();
     for folder in folders("cpu") {
         let quota = if folder.unified {
@@ -58,7 +58,7 @@ pub(in crate::live) fn cores() -> Observation {
                 .zip(file(&folder, "cpu.cfs_period_us"))
                 .and_then(|(quota, period)| cpu_quota_v1(&quota, &period))
         };
-        caps.extend(quota.filter(|quota| *quota < online * 100).map(|amount| Cap { by: named(&folder), amount }));
+        caps.extend(quota.filter(|quota| *quota < online * 100).map(|hundredths| CoreCap { by: named(&folder), hundredths }));
     }
-    Observation::Cores(Cores { online, caps })
+    Observation::Cores(CoreState { online, caps })
 }

@@ -1,7 +1,8 @@
 //! The system, its memory, cores, virtualization and limits.
 
 use super::ask::{ask, kernel_flag, kernel_number};
-use crate::observation::{Cores, Hypervisor, LimitState, Memory, Observation, Os, Processor, Surroundings, System};
+use crate::guide::LimitKind;
+use crate::observation::{CoreState, Hypervisor, LimitState, MemoryState, Observation, Os, Processor, Surroundings, System};
 use crate::read::{launch_limit, plist_text, vm_stat};
 use rustix::process::{Resource, getrlimit};
 use std::fs::read_to_string;
@@ -48,7 +49,7 @@ pub(in crate::live) fn memory() -> Observation {
         // A zero is no machine's memory: it means that nobody could look.
         Ok(total @ 1..) => {
             let available = ask("/usr/bin/vm_stat", &[]).ok().and_then(|text| vm_stat(&text));
-            Observation::Memory(Memory { total, available, caps: Vec::new() })
+            Observation::Memory(MemoryState { total, available, caps: Vec::new() })
         }
         Ok(_) => Observation::CouldNotLook("the kernel names no memory".to_owned()),
         Err(reason) => Observation::CouldNotLook(reason),
@@ -58,7 +59,7 @@ pub(in crate::live) fn memory() -> Observation {
 /// Cores.
 pub(in crate::live) fn cores() -> Observation {
     match std::thread::available_parallelism() {
-        Ok(cores) => Observation::Cores(Cores { online: u64::try_from(cores.get()).unwrap_or(0), caps: Vec::new() }),
+        Ok(cores) => Observation::Cores(CoreState { online: u64::try_from(cores.get()).unwrap_or(0), caps: Vec::new() }),
         Err(error) => Observation::CouldNotLook(error.to_string()),
     }
 }
@@ -78,14 +79,24 @@ pub(in crate::live) fn hypervisor() -> Observation {
 const LONGEST_PATH: u64 = 1_024;
 
 /// A limit that is in force for this user in this session.
-pub(in crate::live) fn limit(name: &str, _: &Path) -> Observation {
-    match name {
-        "open-files" => Observation::Limit(least("maxfiles", Resource::Nofile)),
-        "processes" => Observation::Limit(least("maxproc", Resource::Nproc)),
-        "path-length" => Observation::Limit(LimitState::Number(LONGEST_PATH, None)),
+pub(in crate::live) fn limit(kind: LimitKind, _: &Path) -> Observation {
+    match kind {
+        LimitKind::OpenFiles => Observation::Limit(least("maxfiles", Resource::Nofile)),
+        LimitKind::Processes => Observation::Limit(least("maxproc", Resource::Nproc)),
+        LimitKind::PathLength => Observation::Limit(LimitState::Number(LONGEST_PATH, None)),
         // Every filesystem that a home folder can be on has them.
-        "symbolic-links" => Observation::Limit(LimitState::Able(true)),
-        other => Observation::NotSupported(format!("macOS has no limit for {other}")),
+        LimitKind::SymbolicLinks => Observation::Limit(LimitState::Able(true)),
+        LimitKind::FileWatches => Observation::NotSupported(format!("macOS has no limit for {}", kind.word())),
+    }
+}
+
+/// The locales that are here, a folder each (setlocale(3)).
+pub(in crate::live) fn locales(_: &crate::live::Live) -> Observation {
+    match std::fs::read_dir("/usr/share/locale") {
+        Ok(entries) => {
+            Observation::Locales(entries.flatten().map(|entry| entry.file_name().to_string_lossy().into_owned()).collect())
+        }
+        Err(error) => Observation::CouldNotLook(format!("/usr/share/locale: {error}")),
     }
 }
 

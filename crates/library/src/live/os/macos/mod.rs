@@ -5,7 +5,7 @@ mod ask;
 mod machine;
 
 pub(in crate::live) use account::{account, database_groups, group_of, has_group};
-pub(in crate::live) use machine::{cores, hypervisor, limit, memory, processor, surroundings, system};
+pub(in crate::live) use machine::{cores, hypervisor, limit, locales, memory, processor, surroundings, system};
 
 use super::Share;
 use crate::guide::Protocol;

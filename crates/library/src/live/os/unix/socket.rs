@@ -1,5 +1,5 @@
 use crate::guide::Access;
-use crate::observation::{Device, Observation, SocketState};
+use crate::observation::{DeviceState, Observation, SocketState};
 use rustix::fs::{self as fs, AtFlags, CWD, OFlags, accessat};
 use rustix::io::Errno;
 use rustix::net::{AddressFamily, SocketAddrUnix, SocketFlags, SocketType, connect, socket_with};
@@ -61,7 +61,7 @@ pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
     let metadata = path.metadata();
     let kind = metadata.as_ref().map(Metadata::file_type);
     if kind.is_ok_and(|kind| !kind.is_char_device() && !kind.is_block_device()) {
-        return Observation::Device(Device::Dead);
+        return Observation::Device(DeviceState::Dead);
     }
     let write = access == Access::Write;
     let serial = metadata.as_ref().is_ok_and(|metadata| crate::live::os::is_serial(path, metadata.rdev()));
@@ -74,18 +74,18 @@ pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
         options.read(true).write(write).custom_flags(i32::try_from(flags.bits()).unwrap_or(0));
         options.open(path).map(drop)
     };
-    let Err(error) = opened else { return Observation::Device(Device::Opens) };
+    let Err(error) = opened else { return Observation::Device(DeviceState::Opens) };
     let is = |kind: ErrorKind| error.kind() == kind;
     Observation::Device(if is(ErrorKind::NotFound) || is(ErrorKind::NotADirectory) {
-        Device::Missing
+        DeviceState::Missing
     } else if is(ErrorKind::PermissionDenied) {
         let (group, mode) = owner(metadata.ok().as_ref());
-        Device::Denied(group, mode)
+        DeviceState::Denied(group, mode)
     } else if is(ErrorKind::ResourceBusy) {
-        Device::Busy
+        DeviceState::Busy
     } else if matches!(error.raw_os_error(), Some(6 | 19)) {
         // ENXIO and ENODEV: there is a node, and no driver behind it.
-        Device::Dead
+        DeviceState::Dead
     } else {
         return Observation::CouldNotLook(error.to_string());
     })

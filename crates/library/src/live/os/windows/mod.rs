@@ -11,7 +11,7 @@ mod system;
 
 pub(in crate::live) use account::{account, database_groups, has_group};
 pub(in crate::live) use file::{file_version, start_effect, started_by};
-pub(in crate::live) use limit::limit;
+pub(in crate::live) use limit::{limit, locales};
 pub(in crate::live) use network::{has_way_out, is_spoken_for, is_taken_beside, networks, port_holder, refused, system_proxy};
 pub(in crate::live) use place::{device, disk_room, open_file, path_state, socket};
 pub(in crate::live) use stranger::{elsewhere, no_file};

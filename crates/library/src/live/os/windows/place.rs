@@ -2,7 +2,7 @@
 
 use super::registry;
 use crate::guide::Access;
-use crate::observation::{Device, DiskLimit, DiskRoom, Nature, Observation, PathState, SocketState};
+use crate::observation::{DeviceState, DiskLimit, DiskRoom, Nature, Observation, PathState, SocketState};
 use crate::text::Pattern;
 use crate::windows_calls as call;
 use socket2::{Domain, SockAddr, Socket, Type};
@@ -100,12 +100,12 @@ pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
     let short = name.strip_prefix(r"\\.\").unwrap_or(&last);
     if short.len() > 3 && short.get(..3).is_some_and(|start| start.eq_ignore_ascii_case("com")) {
         let there = registry::serial_lines().iter().any(|line| line.eq_ignore_ascii_case(short));
-        return Observation::Device(if there { Device::Opens } else { Device::Missing });
+        return Observation::Device(if there { DeviceState::Opens } else { DeviceState::Missing });
     }
     Observation::Device(match OpenOptions::new().read(true).write(access == Access::Write).open(path) {
-        Ok(_) => Device::Opens,
-        Err(error) if error.kind() == ErrorKind::NotFound => Device::Missing,
-        Err(error) if error.kind() == ErrorKind::PermissionDenied => Device::Denied(None, None),
+        Ok(_) => DeviceState::Opens,
+        Err(error) if error.kind() == ErrorKind::NotFound => DeviceState::Missing,
+        Err(error) if error.kind() == ErrorKind::PermissionDenied => DeviceState::Denied(None, None),
         Err(error) => return Observation::CouldNotLook(error.to_string()),
     })
 }

@@ -1,5 +1,7 @@
 use super::registry;
-use crate::observation::{Cap, Cores, Hypervisor, Memory, Observation, Os, Processor, Surroundings, System, SystemService};
+use crate::observation::{
+    CoreCap, CoreState, Hypervisor, MemoryCap, MemoryState, Observation, Os, Processor, Surroundings, System, SystemService,
+};
 use crate::windows_calls as call;
 use std::path::Path;
 
@@ -123,11 +125,11 @@ const JOB: &str = "the job that this terminal runs in";
 
 /// Memory, and what the job that this process is in leaves of it.
 pub(in crate::live) fn memory() -> Observation {
-    let cap = call::caps().memory.map(|amount| Cap { by: JOB.to_owned(), amount });
+    let cap = call::caps().memory.map(|bytes| MemoryCap { by: JOB.to_owned(), bytes });
     match call::memory() {
         // A zero is no machine's memory: it means that nobody could look.
         Ok((total @ 1.., available)) => {
-            Observation::Memory(Memory { total, available: Some(available), caps: cap.into_iter().collect() })
+            Observation::Memory(MemoryState { total, available: Some(available), caps: cap.into_iter().collect() })
         }
         Ok(_) => Observation::CouldNotLook("the system names no memory".to_owned()),
         Err(error) => Observation::CouldNotLook(error.to_string()),
@@ -141,13 +143,13 @@ pub(in crate::live) fn cores() -> Observation {
         Err(error) => return Observation::CouldNotLook(error.to_string()),
     };
     let caps = call::caps();
-    let bound = caps.affinity.map(|cores| Cap {
+    let bound = caps.affinity.map(|cores| CoreCap {
         by: "the processors that this terminal is bound to".to_owned(),
-        amount: u64::from(cores).saturating_mul(100),
+        hundredths: u64::from(cores).saturating_mul(100),
     });
     // Hundredths of a percent of all cores, in hundredths of a core.
-    let rate = caps.rate.map(|rate| Cap { by: JOB.to_owned(), amount: u64::from(rate).saturating_mul(online) / 100 });
-    Observation::Cores(Cores { online, caps: bound.into_iter().chain(rate).collect() })
+    let rate = caps.rate.map(|rate| CoreCap { by: JOB.to_owned(), hundredths: u64::from(rate).saturating_mul(online) / 100 });
+    Observation::Cores(CoreState { online, caps: bound.into_iter().chain(rate).collect() })
 }
 
 /// How a service stands.

@@ -1,191 +1,18 @@
-//! Everything of one preflight, as the formats are written from it. The field names of its JSON are fixed.
+//! A report as JSON. The field names are fixed: they are added to within a format, and never changed.
 
+use super::{Counts, MachineSource, Outcome, Report};
 use crate::cause::Cause;
-use crate::driver::Settled;
-use crate::finding::{Finding, Verdict};
-use crate::fix::{Fix, Shell};
-use crate::guide::{Edit, Guide, Level, Requirement, Then};
-use crate::known::{Answer, Known};
-use crate::observation::{Observation, Surroundings, System};
-use crate::plan::{Plan, Step};
+use crate::finding::{Conclusion, Verdict};
+use crate::fix::Fix;
+use crate::guide::{Edit, Then};
+use crate::known::Answer;
+use crate::plan::Step;
 use crate::prelude::*;
-use crate::probe::Probe;
+use crate::settled::Settled;
 use serde::{Serialize, Serializer};
 
-/// Where the machine's answers came from.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum MachineSource {
-    /// This machine.
-    Live,
-    /// A described machine.
-    Described,
-    /// A recording.
-    Recording,
-}
-
-/// How the whole of it came out.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum Outcome {
-    /// Every `must` is met.
-    Ready,
-    /// At least one `must` is not met.
-    NotReady,
-    /// No `must` is unmet, but at least one is unknown.
-    Undecided,
-}
-
-/// What the caller adds to what the driver found.
-#[derive(Debug, Clone)]
-pub struct Frame {
-    /// The version of the software.
-    pub software: String,
-    /// Where the guide was read from.
-    pub guide_path: Option<String>,
-    /// The SHA-256 of the guide, in hexadecimal digits.
-    pub guide_sha256: Option<String>,
-    /// Where the answers came from.
-    pub source: MachineSource,
-    /// The machine's name, where it has one.
-    pub machine_name: Option<String>,
-    /// When the preflight started, by RFC 3339.
-    pub started: String,
-    /// How long it took, in milliseconds.
-    pub elapsed_ms: u64,
-    /// It was interrupted before all was known.
-    pub interrupted: bool,
-}
-
-/// One preflight.
-#[derive(Debug)]
-pub struct Report<'g> {
-    /// The guide.
-    pub guide: &'g Guide,
-    /// The index of the role, where one was chosen.
-    pub role: Option<usize>,
-    /// What the caller added.
-    pub frame: Frame,
-    /// The system, where it is known.
-    pub system: Option<System>,
-    /// Where the system runs, where it is known.
-    pub surroundings: Option<Surroundings>,
-    /// What came of each requirement that was asked for, in the order of the guide.
-    pub settled: Vec<Settled>,
-    /// What to do.
-    pub plan: Plan,
-    /// The shell that commands are written for.
-    pub shell: Shell,
-    /// Whether the person has admin rights, where it is known.
-    pub rights: Option<bool>,
-}
-
-/// How many requirements have each verdict.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize)]
-pub struct Counts {
-    /// Met.
-    pub met: usize,
-    /// Not met.
-    pub unmet: usize,
-    /// Could not be found out.
-    pub unknown: usize,
-    /// Waiting for another.
-    pub blocked: usize,
-    /// Do not apply.
-    pub skipped: usize,
-}
-
-impl<'g> Report<'g> {
-    /// Puts a report together.
-    pub fn new(guide: &'g Guide, role: Option<usize>, frame: Frame, known: &Known, settled: Vec<Settled>) -> Self {
-        let observed = |probe: &Probe| known.get(probe).map(|answer| &*answer.observation);
-        let system = match observed(&Probe::System) {
-            Some(Observation::System(system)) => Some(system.clone()),
-            _ => None,
-        };
-        let surroundings = match observed(&Probe::Surroundings) {
-            Some(Observation::Surroundings(surroundings)) => Some(surroundings.clone()),
-            _ => None,
-        };
-        let account = match observed(&Probe::Account) {
-            Some(Observation::Account(account)) => Some(account),
-            _ => None,
-        };
-        let shell = account.and_then(|account| account.shell.as_deref());
-        let shell = Shell::of(shell, system.as_ref().map(|system| system.os));
-        let rights = account.and_then(|account| account.admin);
-        let plan = crate::plan::make(guide, &settled, rights);
-        Self { guide, role, frame, system, surroundings, settled, plan, shell, rights }
-    }
-
-    /// The requirement that a result is about.
-    pub fn requirement(&self, settled: &Settled) -> Option<&'g Requirement> {
-        self.guide.requirements.get(settled.index)
-    }
-
-    /// What came of the alternatives of a finding, in its order: the cheapest to settle first.
-    pub fn alternatives<'a>(&'a self, finding: &'a Finding) -> impl Iterator<Item = &'a Settled> {
-        finding.alternatives.iter().filter_map(|index| self.settled.iter().find(|other| other.index == *index))
-    }
-
-    /// What came of the requirements that count by themselves: not of alternatives, for which their `any_of` speaks.
-    pub fn counting(&self) -> impl Iterator<Item = &Settled> {
-        self.settled.iter().filter(|one| self.requirement(one).is_some_and(|requirement| !requirement.alternative))
-    }
-
-    /// How many have each verdict, of those that count by themselves.
-    pub fn counts(&self) -> Counts {
-        let mut counts = Counts::default();
-        for one in self.counting() {
-            match one.finding.verdict {
-                Verdict::Met => counts.met += 1,
-                Verdict::Unmet => counts.unmet += 1,
-                Verdict::Unknown => counts.unknown += 1,
-                Verdict::Blocked => counts.blocked += 1,
-                Verdict::Skipped => counts.skipped += 1,
-            }
-        }
-        counts
-    }
-
-    /// How the whole of it came out. What is blocked counts as that which it waits for.
-    pub fn outcome(&self) -> Outcome {
-        let musts =
-            self.counting().filter(|one| self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must));
-        let mut outcome = Outcome::Ready;
-        for one in musts {
-            match self.root_verdict(one, 0) {
-                Verdict::Unmet => return Outcome::NotReady,
-                Verdict::Unknown | Verdict::Blocked => outcome = Outcome::Undecided,
-                Verdict::Met | Verdict::Skipped => {}
-            }
-        }
-        outcome
-    }
-
-    fn root_verdict(&self, one: &Settled, depth: usize) -> Verdict {
-        if one.finding.verdict != Verdict::Blocked || depth > self.settled.len() {
-            return one.finding.verdict;
-        }
-        let roots = one.finding.blocked_by.iter().filter_map(|index| self.settled.iter().find(|other| other.index == *index));
-        let verdicts: Vec<Verdict> = roots.map(|root| self.root_verdict(root, depth + 1)).collect();
-        if verdicts.contains(&Verdict::Unmet) { Verdict::Unmet } else { Verdict::Blocked }
-    }
-
-    /// The machine's flags that hold.
-    pub fn flags(&self) -> Vec<&'static str> {
-        let Some(around) = &self.surroundings else { return Vec::new() };
-        let all = [
-            (around.wsl, "wsl"),
-            (around.container, "container"),
-            (around.virtual_machine, "virtual-machine"),
-            (around.ci, "ci"),
-        ];
-        all.into_iter().filter(|(holds, _)| *holds == Some(true)).map(|(_, word)| word).collect()
-    }
-}
-
 #[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct JsonReport<'r> {
     format: u32,
     software: &'r str,
@@ -198,17 +25,20 @@ struct JsonReport<'r> {
     outcome: Outcome,
     interrupted: bool,
     counts: Counts,
+    #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonRequirement<'r>>"))]
     requirements: JsonRequirements<'r>,
     plan: JsonPlan<'r>,
 }
 
 #[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct JsonGuide<'r> {
     path: Option<&'r str>,
     sha256: Option<&'r str>,
 }
 
 #[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct JsonMachine<'r> {
     source: MachineSource,
     name: Option<&'r str>,
@@ -221,6 +51,7 @@ struct JsonMachine<'r> {
 }
 
 #[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct JsonRequirement<'r> {
     id: &'r str,
     stage: &'r str,
@@ -229,20 +60,26 @@ struct JsonRequirement<'r> {
     title: String,
     verdict: Verdict,
     cause: Option<Cause>,
-    found: Option<&'r str>,
-    wanted: Option<&'r str>,
-    message: &'r str,
+    found: Option<String>,
+    wanted: Option<String>,
+    message: String,
+    /// The facts of the finding, by its cause.
+    facts: JsonFacts<'r>,
     why: Option<&'r str>,
+    #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonEvidenceFields>"))]
     evidence: JsonEvidences<'r>,
+    /// The requirement whose evidence it rests on too.
+    evidence_of: Option<&'r str>,
     blocked_by: Vec<&'r str>,
     alternatives: Vec<&'r str>,
     is_alternative: bool,
+    #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonFix<'r>>"))]
     fixes: JsonFixes<'r>,
     elapsed_ms: u64,
 }
 
 /// Lists are written as they are walked, so that a large report needs no copy of itself.
-struct JsonRequirements<'r>(&'r Report<'r>);
+struct JsonRequirements<'r>(&'r Report);
 
 impl Serialize for JsonRequirements<'_> {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
@@ -263,6 +100,52 @@ struct JsonFixes<'r>(&'r [Fix]);
 impl Serialize for JsonFixes<'_> {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
         serializer.collect_seq(self.0.iter().map(JsonFix::new))
+    }
+}
+
+/// What stands in the evidence.
+#[cfg(feature = "schema")]
+#[derive(schemars::JsonSchema)]
+#[allow(dead_code, reason = "the schema is made from it; the texts are written as they are made")]
+struct JsonEvidenceFields {
+    asked: String,
+    saw: String,
+}
+
+/// What a finding has to say in fields; an empty object where it has nothing.
+struct JsonFacts<'r>(&'r Conclusion);
+
+impl Serialize for JsonFacts<'_> {
+    fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+        match self.0 {
+            Conclusion::LeftOut(left_out) => {
+                use serde::ser::SerializeMap;
+                let mut map = serializer.serialize_map(Some(1))?;
+                map.serialize_entry("left_out", left_out)?;
+                map.end()
+            }
+            Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::Waits(_) => Facts { facts: self.0 }.serialize(serializer),
+        }
+    }
+}
+
+/// Flattened, so that what has no fields is an empty object.
+#[derive(Serialize)]
+struct Facts<'r> {
+    #[serde(flatten)]
+    facts: &'r Conclusion,
+}
+
+#[cfg(feature = "schema")]
+impl schemars::JsonSchema for JsonFacts<'_> {
+    fn schema_name() -> alloc::borrow::Cow<'static, str> {
+        "Facts".into()
+    }
+
+    fn json_schema(generator: &mut schemars::SchemaGenerator) -> schemars::Schema {
+        let conclusion = generator.subschema_for::<Conclusion>();
+        let left_out = generator.subschema_for::<crate::finding::LeftOut>();
+        schemars::json_schema!({ "anyOf": [conclusion, { "type": "object", "properties": { "left_out": left_out } }] })
     }
 }
 
@@ -287,6 +170,7 @@ impl<T: core::fmt::Display> Serialize for Shown<'_, T> {
 }
 
 #[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct JsonFix<'r> {
     say: &'r str,
     run: &'r [String],
@@ -301,12 +185,14 @@ struct JsonFix<'r> {
 }
 
 #[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct JsonEdit<'r> {
     file: &'r str,
     append: &'r str,
 }
 
 #[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct JsonPlan<'r> {
     steps: Vec<JsonStep<'r>>,
     download_bytes: u64,
@@ -316,6 +202,7 @@ struct JsonPlan<'r> {
 }
 
 #[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 struct JsonStep<'r> {
     say: &'r str,
     run: &'r [String],
@@ -351,30 +238,33 @@ impl<'r> JsonFix<'r> {
     }
 }
 
-impl Report<'_> {
-    fn id(&self, index: usize) -> Option<&str> {
+impl Report {
+    pub(super) fn id(&self, index: usize) -> Option<&str> {
         self.guide.requirements.get(index).map(|requirement| requirement.id.as_str())
     }
 
     fn json_requirement<'r>(&'r self, one: &'r Settled) -> Option<JsonRequirement<'r>> {
         let requirement = self.requirement(one)?;
         let finding = &one.finding;
+        let words = self.words(one)?;
         Some(JsonRequirement {
             id: &requirement.id,
             stage: self.guide.stages.get(requirement.stage).map_or("", |stage| &stage.id),
-            kind: requirement.subject.kind(),
+            kind: requirement.subject.kind().word(),
             level: requirement.level.word(),
             title: requirement.title(),
-            verdict: finding.verdict,
-            cause: finding.cause,
-            found: finding.found.as_deref(),
-            wanted: finding.wanted.as_deref(),
-            message: &finding.message,
+            verdict: finding.verdict(),
+            cause: finding.cause(),
+            found: words.found(),
+            wanted: words.wanted(),
+            message: words.message(),
+            facts: JsonFacts(&finding.conclusion),
             why: requirement.why.as_deref(),
             evidence: JsonEvidences(&finding.evidence),
-            alternatives: finding.alternatives.iter().filter_map(|index| self.id(*index)).collect(),
+            evidence_of: finding.rests_on.and_then(|index| self.id(index)),
+            alternatives: finding.alternatives().iter().filter_map(|index| self.id(*index)).collect(),
             is_alternative: requirement.alternative,
-            blocked_by: finding.blocked_by.iter().filter_map(|index| self.id(*index)).collect(),
+            blocked_by: finding.waits_for().iter().filter_map(|index| self.id(*index)).collect(),
             fixes: JsonFixes(&one.fixes),
             elapsed_ms: finding.evidence.iter().map(|answer| answer.elapsed_ms).sum(),
         })
@@ -428,7 +318,7 @@ impl Report<'_> {
     }
 }
 
-impl Serialize for Report<'_> {
+impl Serialize for Report {
     fn serialize<S: Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
         let frame = &self.frame;
         let system = self.system.as_ref();
@@ -460,5 +350,8 @@ impl Serialize for Report<'_> {
     }
 }
 
-#[cfg(test)]
-mod tests;
+/// The schema of a report, made from the types that it is written from.
+#[cfg(feature = "schema")]
+pub fn schema() -> schemars::Schema {
+    schemars::generate::SchemaSettings::draft2020_12().into_generator().into_root_schema_for::<JsonReport<'static>>()
+}

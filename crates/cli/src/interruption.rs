@@ -1,0 +1,30 @@
+//! Ctrl-C and its like, heard at any moment: what runs is stopped and what is known is shown; whatever takes longer than that is not waited for.
+
+#![allow(clippy::exit, reason = "whoever interrupts does not wait until a computation ends")]
+
+use crate::exit::Status;
+use build_setup_ready::Interrupt;
+use std::sync::atomic::{AtomicBool, Ordering};
+use std::time::Duration;
+
+/// So long may it take to stop what runs and to show what is known.
+const GRACE: Duration = Duration::from_millis(170);
+
+/// The switch that is raised by the first signal. The second one ends the program at once.
+pub(crate) fn listen() -> Interrupt {
+    static HEARD: AtomicBool = AtomicBool::new(false);
+    let interrupt = Interrupt::default();
+    let switch = interrupt.clone();
+    // Where no handler can be set, the system's own way ends the program.
+    let _ = ctrlc::set_handler(move || {
+        if HEARD.swap(true, Ordering::SeqCst) {
+            std::process::exit(Status::Interrupted.number());
+        }
+        switch.raise();
+        let _ = std::thread::Builder::new().spawn(|| {
+            std::thread::sleep(GRACE);
+            std::process::exit(Status::Interrupted.number());
+        });
+    });
+    interrupt
+}

@@ -1,0 +1,88 @@
+//! Where one stands, what to do first, and what to type next: what is seen when a report has run through the terminal.
+
+use super::doing::Doing;
+use super::report::{counted, level};
+use super::{Detail, Ink, Paper};
+use build_setup_ready::finding::Verdict;
+use build_setup_ready::guide::Level;
+use build_setup_ready::report::{Outcome, Report};
+use build_setup_ready::settled::Settled;
+use build_setup_ready::text::join_words;
+
+/// A plan of so many steps fills a small screen: its first step is shown once more at the end.
+const LONG_PLAN: usize = 4;
+
+pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, again: &str) {
+    standing(paper, report);
+    if paper.look().detail == Detail::Quiet {
+        return;
+    }
+    if report.outcome() == Outcome::Ready {
+        return;
+    }
+    let steps = &report.plan.steps;
+    if steps.len() >= LONG_PLAN
+        && let Some(first) = steps.first()
+    {
+        paper.gap();
+        paper.labelled(0, ("Begin with step 1:", Ink::Strong), 19, (&first.fix.say, Ink::Body));
+        Doing::from(&first.fix).without_remarks().draw(paper, 2, 2);
+    }
+    paper.gap();
+    let done = if steps.is_empty() { "When something has changed, check again:" } else { "Then check again:" };
+    paper.block(0, done, Ink::Body);
+    paper.copyable(2, again);
+    paper.gap();
+    paper.block(0, &format!("More about any of them: setup-ready explain {}", example(report)), Ink::Quiet);
+    if let Some(help) = &report.guide.project.help {
+        paper.labelled(0, ("Stuck?", Ink::Quiet), 7, (help, Ink::Quiet));
+    }
+}
+
+/// The id of something open, to explain.
+fn example(report: &Report) -> String {
+    let open = report.counting().find(|one| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown));
+    open.and_then(|one| report.requirement(one)).map_or_else(|| "ID".to_owned(), |requirement| requirement.id.clone())
+}
+
+/// How it came out, in a sentence or two.
+pub(super) fn standing(paper: &mut Paper<'_>, report: &Report) {
+    let needed = report.counting().filter(|one| level(report, one) == Level::Must);
+    let needed: Vec<&Settled> = needed.filter(|one| one.finding.verdict() != Verdict::Skipped).collect();
+    let count = |verdict: Verdict| needed.iter().filter(|one| one.finding.verdict() == verdict).count();
+    let (met, unmet) = (count(Verdict::Met), count(Verdict::Unmet));
+    let (unknown, blocked) = (count(Verdict::Unknown), count(Verdict::Blocked));
+    let mut parts = Vec::new();
+    let are = |count: usize| if count == 1 { "is" } else { "are" };
+    for (count, word) in [(met, "met"), (unmet, "not met"), (unknown, "unknown"), (blocked, "waiting for others")] {
+        if count > 0 {
+            parts.push(format!("{count} {} {word}", are(count)));
+        }
+    }
+    let total = counted(needed.len(), "needed thing");
+    let all = if needed.len() == 1 { "The one needed thing is met.".to_owned() } else { format!("All {total} are met.") };
+    let optional = report.counting().filter(|one| level(report, one) != Level::Must);
+    let optional = optional.filter(|one| !one.finding.verdict().is_fine()).count();
+    let besides = match optional {
+        0 => String::new(),
+        count => format!(" Besides, {} could be better.", counted(count, "thing")),
+    };
+    let todo = match report.plan.steps.len() {
+        0 => String::new(),
+        1 => " One thing to do.".to_owned(),
+        several => format!(" {several} things to do."),
+    };
+    let (word, ink, text) = match report.outcome() {
+        Outcome::Ready => ("READY", Ink::Good, format!("{all}{besides}")),
+        Outcome::NotReady => ("NOT READY", Ink::Loud, format!("Of {total}, {}.{besides}{todo}", join_words(&parts, "and"))),
+        Outcome::Undecided => (
+            "UNDECIDED",
+            Ink::Unsure,
+            format!("Of {total}, {}; nothing is known to be missing.{besides}{todo}", join_words(&parts, "and")),
+        ),
+    };
+    if report.frame.interrupted {
+        paper.block(0, "This was interrupted: what was not known by then is shown as unknown.", Ink::Unsure);
+    }
+    paper.labelled(0, (word, ink), word.len() + 2, (&text, Ink::Body));
+}

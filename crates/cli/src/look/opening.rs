@@ -1,0 +1,34 @@
+//! What a report is about; in a file or a pipe, where it is read from the top, also how it came out.
+
+use super::{Ink, Paper, closing};
+use build_setup_ready::observation::Surroundings;
+use build_setup_ready::report::{MachineSource, Report};
+use build_setup_ready::text::join_words;
+
+pub(super) fn draw(paper: &mut Paper<'_>, report: &Report) {
+    let project = &report.guide.project;
+    let role = report.role.and_then(|role| report.guide.roles.get(role));
+    let whom = match role {
+        Some(role) => format!(", for the role {}", role.id),
+        None if report.guide.roles.is_empty() => String::new(),
+        None => ", for every role".to_owned(),
+    };
+    paper.block(0, &format!("Is this machine ready for {}{whom}?", project.name), Ink::Strong);
+    paper.block(0, &machine(report), Ink::Quiet);
+    if !paper.look().terminal {
+        paper.gap();
+        closing::standing(paper, report);
+    }
+}
+
+fn machine(report: &Report) -> String {
+    let place = report.surroundings.as_ref().map(Surroundings::words).unwrap_or_default();
+    let place = if place.is_empty() { String::new() } else { format!("; this is {}", join_words(&place, "and")) };
+    let system = report.system.as_ref().map_or_else(|| "a system that could not be found out".to_owned(), ToString::to_string);
+    let name = match (report.frame.source, &report.frame.machine_name) {
+        (MachineSource::Live, _) | (_, None) => String::new(),
+        (MachineSource::Described, Some(name)) => format!("{name} (described): "),
+        (MachineSource::Recording, Some(name)) => format!("{name} (recorded): "),
+    };
+    format!("{name}{system}{place}")
+}

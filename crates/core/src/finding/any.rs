@@ -1,0 +1,92 @@
+//! What a finding of any kind may come to.
+
+use crate::cause::Cause;
+use crate::prelude::*;
+use serde::Serialize;
+
+/// What it waits for.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Waiting {
+    /// The indexes of the requirements that come first.
+    #[serde(skip)]
+    pub on: Vec<usize>,
+    /// It waits for this machine to be online.
+    pub online: bool,
+}
+
+/// Why a requirement was left out.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum LeftOut {
+    /// It is for other roles.
+    OtherRole,
+    /// The project must be running for it.
+    UntilStarted,
+    /// The guide asks for it on other machines.
+    OtherMachine,
+    /// It needs the network, and the person said to leave that out.
+    Offline,
+    /// None of the alternatives is for this machine.
+    NoAlternative,
+}
+
+/// Why none of several is known to do.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(untagged)]
+pub enum AnyOfReason {
+    /// None does.
+    NoneMet {
+        /// The indexes of those that would do, the cheapest to settle first.
+        #[serde(skip)]
+        open: Vec<usize>,
+    },
+    /// One may do.
+    Unsure {
+        /// The indexes of those that would do.
+        #[serde(skip)]
+        open: Vec<usize>,
+    },
+}
+
+impl AnyOfReason {
+    pub(super) fn cause(&self) -> Cause {
+        match self {
+            Self::NoneMet { .. } => Cause::NoneOf,
+            Self::Unsure { .. } => Cause::CouldNotLook,
+        }
+    }
+}
+
+/// What may keep a finding of any kind from being known.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(untagged)]
+pub enum General {
+    /// The machine failed or refused to answer.
+    CouldNotLook {
+        /// In its words.
+        reason: String,
+    },
+    /// Nobody knows how to look on this system.
+    NotSupported {
+        /// Why.
+        reason: String,
+    },
+    /// A condition rests on something that could not be found out.
+    ConditionUnknown,
+    /// The person interrupted before it was known.
+    Interrupted,
+}
+
+impl General {
+    pub(super) fn cause(&self) -> Cause {
+        match self {
+            Self::CouldNotLook { .. } | Self::Interrupted => Cause::CouldNotLook,
+            Self::NotSupported { .. } => Cause::NotSupportedHere,
+            Self::ConditionUnknown => Cause::ConditionUnknown,
+        }
+    }
+}

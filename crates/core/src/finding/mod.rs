@@ -1,0 +1,369 @@
+//! What is found about a requirement on one machine, as a value. No text stands in it but what the machine itself said; sentences are
+//! written from it by [`crate::words`].
+
+mod any;
+mod capacity;
+mod network;
+mod path;
+mod place;
+mod project;
+mod tool;
+
+pub use any::{AnyOfReason, General, LeftOut, Waiting};
+pub use capacity::{CapacityMet, CapacityReason, SystemReason, SystemTrouble, SystemUnknown, VirtualizationReason};
+pub use network::{
+    DeviceReason, DeviceTrouble, NameReason, ReachReason, ReachTrouble, ServiceReason, ServiceTrouble, SocketReason,
+    SocketTrouble, StoppedService,
+};
+pub use path::{PathReason, PathTrouble, Whose};
+pub use place::{DiskReason, DiskTrouble, Named, PortMet, PortReason, PortTrouble, SetAt, Together};
+pub use project::{
+    CheckoutReason, CommandReason, GroupReason, LibraryReason, LibraryTrouble, LimitReason, LocaleReason, SettingReason,
+    VariableReason, VariableTrouble,
+};
+pub use tool::{
+    Breakage, ConsentNeed, Failure, NeededArch, OtherCopy, OtherPlace, PinTrouble, Refusal, Silence, ToolMet, ToolReason,
+    ToolTrouble, WantedVersion,
+};
+
+use crate::cause::Cause;
+use crate::known::Answer;
+use crate::observation::System;
+use crate::prelude::*;
+use crate::version::Version;
+use core::net::IpAddr;
+use serde::Serialize;
+
+pub use crate::verdict::Verdict;
+
+/// What is found about one requirement.
+#[derive(Debug, Clone)]
+#[non_exhaustive]
+pub struct Finding {
+    /// What it comes to, with the facts.
+    pub conclusion: Conclusion,
+    /// The answers that it rests on, in the order in which they were used.
+    pub evidence: Vec<Answer>,
+    /// The index of a requirement whose evidence it rests on too: what a sum is made of is told once.
+    pub rests_on: Option<usize>,
+}
+
+/// What a finding comes to.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(untagged)]
+pub enum Conclusion {
+    /// The requirement is met.
+    Met(Met),
+    /// It is not met, or nobody knows, for this reason; the reason's cause tells which of the two.
+    Open(Reason),
+    /// It was not looked at, since others come first.
+    Waits(Waiting),
+    /// It was left out.
+    LeftOut(LeftOut),
+}
+
+/// Why a requirement is not met, or unknown: its cause with the facts, by family.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(untagged)]
+pub enum Reason {
+    /// A tool.
+    Tool(Box<ToolReason>),
+    /// A port.
+    Port(Box<PortReason>),
+    /// Disk space.
+    Disk(Box<DiskReason>),
+    /// Memory or cores.
+    Capacity(CapacityReason),
+    /// Hardware virtualization.
+    Virtualization(VirtualizationReason),
+    /// The operating system.
+    System(Box<SystemReason>),
+    /// A file or a folder.
+    Path(Box<PathReason>),
+    /// A variable.
+    Variable(VariableReason),
+    /// A group.
+    Group(GroupReason),
+    /// A local socket.
+    Socket(Box<SocketReason>),
+    /// A device.
+    Device(DeviceReason),
+    /// A service.
+    Service(Box<ServiceReason>),
+    /// An address outside.
+    Reach(Box<ReachReason>),
+    /// A host name or a network.
+    Name(NameReason),
+    /// A limit.
+    Limit(LimitReason),
+    /// A library.
+    Library(Box<LibraryReason>),
+    /// A locale.
+    Locale(LocaleReason),
+    /// A version-control setting.
+    Setting(SettingReason),
+    /// The working copy.
+    Checkout(CheckoutReason),
+    /// A command of the guide.
+    Command(CommandReason),
+    /// Alternatives.
+    AnyOf(AnyOfReason),
+    /// What any kind may have.
+    General(General),
+}
+
+/// How a requirement is met.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(untagged)]
+pub enum Met {
+    /// A tool.
+    Tool(ToolMet),
+    /// A port.
+    Port(PortMet),
+    /// So much can be written at that place.
+    Disk {
+        /// In bytes.
+        available_bytes: u64,
+        /// The nearest existing folder.
+        at: String,
+    },
+    /// Memory or cores.
+    Capacity(CapacityMet),
+    /// Hypervisors can be used.
+    VirtualizationUsable,
+    /// The processor has what it takes.
+    VirtualizationPresent,
+    /// This system is among those that do.
+    System(Box<System>),
+    /// The file or folder is as it should be.
+    PathFits {
+        /// Where.
+        path: String,
+    },
+    /// Nothing is there, as wanted.
+    PathAbsent {
+        /// Where.
+        path: String,
+    },
+    /// The variable is set.
+    VariableSet {
+        /// Where.
+        place: Place,
+    },
+    /// The variable is not set, as wanted.
+    VariableUnset,
+    /// The group is in force in this session.
+    GroupInForce,
+    /// The administrator needs no group.
+    GroupNotNeeded,
+    /// A program answers behind the socket.
+    SocketAnswers,
+    /// The device opens.
+    DeviceOpens,
+    /// The device is there, and another program uses it.
+    DeviceBusy,
+    /// The service takes connections.
+    ServiceTakesConnections,
+    /// The service answers by HTTP.
+    ServiceAnswers {
+        /// What was asked.
+        url: String,
+        /// The status.
+        status: u16,
+    },
+    /// The address can be reached.
+    Reached {
+        /// The address, without what is secret in it.
+        address: String,
+        /// The status.
+        status: u16,
+    },
+    /// The name leads there.
+    NameLeads {
+        /// Where.
+        #[cfg_attr(feature = "schema", schemars(with = "Vec<String>"))]
+        addresses: Vec<IpAddr>,
+    },
+    /// The network is in no use here.
+    SubnetUnused,
+    /// The limit is high enough.
+    LimitHigh {
+        /// The limit.
+        number: u64,
+    },
+    /// There is no limit.
+    Unlimited,
+    /// The ability is there.
+    Able,
+    /// The library is here.
+    Library {
+        /// Its version, as its description says it.
+        version: String,
+    },
+    /// The locale is made here.
+    Locale {
+        /// Its name, as the system lists it.
+        name: String,
+    },
+    /// The setting is there.
+    SettingSet,
+    /// The working copy is as it should be.
+    Checkout {
+        /// Its branch, where it is on one.
+        branch: Option<String>,
+    },
+    /// The command ran as expected.
+    CommandRan,
+    /// One of the alternatives is met.
+    AnyOf {
+        /// Its index.
+        #[serde(skip)]
+        which: usize,
+    },
+}
+
+/// Where a variable is set.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum Place {
+    /// In the environment of this terminal.
+    Environment,
+    /// In this file.
+    File(String),
+}
+
+impl Finding {
+    /// A finding without evidence yet.
+    pub fn new(conclusion: Conclusion) -> Self {
+        Self { conclusion, evidence: Vec::new(), rests_on: None }
+    }
+
+    /// The verdict.
+    pub fn verdict(&self) -> Verdict {
+        match &self.conclusion {
+            Conclusion::Met(_) => Verdict::Met,
+            Conclusion::Open(reason) => reason.cause().verdict(),
+            Conclusion::Waits(_) => Verdict::Blocked,
+            Conclusion::LeftOut(_) => Verdict::Skipped,
+        }
+    }
+
+    /// Why; none where it is met or left out.
+    pub fn cause(&self) -> Option<Cause> {
+        match &self.conclusion {
+            Conclusion::Met(_) | Conclusion::LeftOut(_) => None,
+            Conclusion::Open(reason) => Some(reason.cause()),
+            Conclusion::Waits(_) => Some(Cause::WaitsFor),
+        }
+    }
+
+    /// The reason, where it is not met or unknown.
+    pub fn reason(&self) -> Option<&Reason> {
+        match &self.conclusion {
+            Conclusion::Open(reason) => Some(reason),
+            Conclusion::Met(_) | Conclusion::Waits(_) | Conclusion::LeftOut(_) => None,
+        }
+    }
+
+    /// The indexes of the requirements that it waits for.
+    pub fn waits_for(&self) -> &[usize] {
+        match &self.conclusion {
+            Conclusion::Waits(waiting) => &waiting.on,
+            Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::LeftOut(_) => &[],
+        }
+    }
+
+    /// The indexes of the alternatives of which one would do, where none does or nobody knows: the cheapest to settle first.
+    pub fn alternatives(&self) -> &[usize] {
+        match self.reason() {
+            Some(Reason::AnyOf(AnyOfReason::NoneMet { open } | AnyOfReason::Unsure { open })) => open,
+            _ => &[],
+        }
+    }
+
+    /// Why it was left out, where it was.
+    pub fn left_out(&self) -> Option<LeftOut> {
+        match self.conclusion {
+            Conclusion::LeftOut(left_out) => Some(left_out),
+            Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::Waits(_) => None,
+        }
+    }
+
+    /// The version that was found, where it is about a version.
+    pub fn version(&self) -> Option<&Version> {
+        match &self.conclusion {
+            Conclusion::Met(Met::Tool(met)) => met.version(),
+            Conclusion::Open(Reason::Tool(reason)) => reason.version(),
+            Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::Waits(_) | Conclusion::LeftOut(_) => None,
+        }
+    }
+}
+
+impl Reason {
+    /// The cause.
+    pub fn cause(&self) -> Cause {
+        match self {
+            Self::Tool(reason) => reason.cause(),
+            Self::Port(reason) => reason.cause(),
+            Self::Disk(reason) => reason.cause(),
+            Self::Capacity(reason) => reason.cause(),
+            Self::Virtualization(reason) => reason.cause(),
+            Self::System(reason) => reason.cause(),
+            Self::Path(reason) => reason.cause(),
+            Self::Variable(reason) => reason.cause(),
+            Self::Group(reason) => reason.cause(),
+            Self::Socket(reason) => reason.cause(),
+            Self::Device(reason) => reason.cause(),
+            Self::Service(reason) => reason.cause(),
+            Self::Reach(reason) => reason.cause(),
+            Self::Name(reason) => reason.cause(),
+            Self::Limit(reason) => reason.cause(),
+            Self::Library(reason) => reason.cause(),
+            Self::Locale(reason) => reason.cause(),
+            Self::Setting(reason) => reason.cause(),
+            Self::Checkout(reason) => reason.cause(),
+            Self::Command(reason) => reason.cause(),
+            Self::AnyOf(reason) => reason.cause(),
+            Self::General(reason) => reason.cause(),
+        }
+    }
+}
+
+impl From<Met> for Conclusion {
+    fn from(met: Met) -> Self {
+        Self::Met(met)
+    }
+}
+
+impl From<Reason> for Conclusion {
+    fn from(reason: Reason) -> Self {
+        Self::Open(reason)
+    }
+}
+
+macro_rules! reasons {
+    ($($variant:ident($type:ty)),+; boxed $($boxed_variant:ident($boxed:ty)),+) => {
+        $(impl From<$type> for Conclusion {
+            fn from(reason: $type) -> Self {
+                Self::Open(Reason::$variant(reason))
+            }
+        })+
+        $(impl From<$boxed> for Conclusion {
+            fn from(reason: $boxed) -> Self {
+                Self::Open(Reason::$boxed_variant(Box::new(reason)))
+            }
+        })+
+    };
+}
+
+reasons! {
+    Capacity(CapacityReason), Virtualization(VirtualizationReason), Variable(VariableReason), Group(GroupReason), Device(DeviceReason),
+    Name(NameReason), Limit(LimitReason), Locale(LocaleReason), Setting(SettingReason), Checkout(CheckoutReason), Command(CommandReason),
+    AnyOf(AnyOfReason), General(General);
+    boxed Tool(ToolReason), Port(PortReason), Disk(DiskReason), System(SystemReason), Path(PathReason), Socket(SocketReason),
+    Service(ServiceReason), Reach(ReachReason), Library(LibraryReason)
+}

@@ -1,0 +1,138 @@
+//! What a fix is.
+
+use crate::guide::{Edit, Then};
+use crate::manager::Manager;
+use crate::prelude::*;
+
+/// A suggested change, filled in for this machine.
+#[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct Fix {
+    /// The step in words.
+    pub say: String,
+    /// Commands that can be pasted as they stand.
+    pub run: Vec<String>,
+    /// A line to add to a file.
+    pub edit: Option<Edit>,
+    /// It needs admin rights.
+    pub admin: bool,
+    /// What must follow before it takes effect.
+    pub then: Option<Then>,
+    /// What one should know before.
+    pub caution: Option<String>,
+    /// Why this one of several that would do.
+    pub choice: Option<String>,
+    /// How much is downloaded, where it is known.
+    pub download_bytes: Option<u64>,
+    /// How long it takes in milliseconds, where it is known.
+    pub takes_ms: Option<u64>,
+    /// Who suggests it.
+    pub source: Source,
+    /// What its last command does that can be done in one command with others of the kind.
+    pub(crate) part: Option<Part>,
+}
+
+/// What can be done in one command with others of its kind: a package to install, a group to join.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) struct Part {
+    /// The kind.
+    pub(crate) of: Whole,
+    /// The command up to the name.
+    pub(crate) before: String,
+    /// The name, as the command has it.
+    pub(crate) name: String,
+    /// The command from the name on.
+    pub(crate) after: String,
+    /// What it is for, in words.
+    pub(crate) title: String,
+}
+
+/// What parts make up.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub(crate) enum Whole {
+    /// Packages of this manager.
+    Packages(Manager),
+    /// The groups of a user.
+    Groups,
+}
+
+impl Whole {
+    /// The step of several parts, in words.
+    pub(crate) fn say(self, titles: &str) -> String {
+        match self {
+            Self::Packages(manager) => format!("Install {titles} with {}.", manager.word()),
+            Self::Groups => format!("Become a member of the groups {titles}."),
+        }
+    }
+
+    /// What stands between two names in the command.
+    pub(crate) fn between(self) -> &'static str {
+        match self {
+            Self::Packages(_) => " ",
+            Self::Groups => ",",
+        }
+    }
+}
+
+/// Who suggests a fix.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Source {
+    /// The guide.
+    Guide,
+    /// This software.
+    BuiltIn,
+}
+
+impl Source {
+    /// The word in reports.
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Guide => "guide",
+            Self::BuiltIn => "built-in",
+        }
+    }
+}
+
+impl Fix {
+    /// There is a command to run or a line to write; else words alone tell what to do.
+    pub fn acts(&self) -> bool {
+        !self.run.is_empty() || self.edit.is_some()
+    }
+
+    /// Says one more thing to know before, ahead of the others.
+    pub(crate) fn warn(&mut self, caution: &str) {
+        self.caution = Some(match self.caution.take() {
+            Some(other) => format!("{caution} {other}"),
+            None => caution.to_owned(),
+        });
+    }
+
+    /// A fix of the software's own, in words.
+    pub(crate) fn say(say: impl Into<String>) -> Self {
+        Self {
+            say: say.into(),
+            run: Vec::new(),
+            edit: None,
+            admin: false,
+            then: None,
+            caution: None,
+            choice: None,
+            download_bytes: None,
+            takes_ms: None,
+            source: Source::BuiltIn,
+            part: None,
+        }
+    }
+
+    /// With something that must follow.
+    pub(crate) fn then(mut self, then: Then) -> Self {
+        self.then = Some(then);
+        self
+    }
+
+    /// With commands.
+    pub(crate) fn run(mut self, commands: Vec<String>) -> Self {
+        self.run = commands;
+        self
+    }
+}

@@ -1,0 +1,90 @@
+//! What settles a port that cannot be used.
+
+use super::case::Case;
+use super::{Fix, Shell};
+use crate::finding::{PortReason, PortTrouble};
+use crate::guide::{Edit, SetBy, Subject};
+use crate::observation::{Holder, Os};
+use crate::prelude::*;
+
+pub(super) fn fix(case: &Case<'_>, reason: &PortReason) -> Option<Fix> {
+    let (place, trouble, free) = match reason {
+        PortReason::NotAPort { set_at, .. } => {
+            return Some(Fix::say(format!("Write a number from 1 to 65535 there: {}, in {}.", set_at.variable, set_at.place)));
+        }
+        PortReason::At { place, trouble, free_port } => (place, trouble, *free_port),
+    };
+    Some(match trouble {
+        PortTrouble::Held { holder, .. } => match (set_by(case), free) {
+            (Some(set_by), Some(free)) => move_to(case, set_by, free),
+            _ => stop_holder(case, holder.as_ref(), place.port),
+        },
+        PortTrouble::Privileged { .. } if set_by(case).is_none() && case.here.os == Some(Os::Linux) => {
+            lower_limit(case, place.port)
+        }
+        PortTrouble::Privileged { .. } | PortTrouble::Reserved | PortTrouble::Denied => another_port(case, free),
+        PortTrouble::NoAddress => Fix::say("Correct the address in the project's settings, or connect the network that has it."),
+        PortTrouble::HolderHidden { .. } => return None,
+    })
+}
+
+fn set_by<'a>(case: &Case<'a>) -> Option<&'a SetBy> {
+    if let Subject::Port(port) = &case.requirement.subject { port.set_by.as_ref() } else { None }
+}
+
+fn stop_holder(case: &Case<'_>, holder: Option<&Holder>, port: u16) -> Fix {
+    if holder.is_some_and(|holder| holder.outgoing.is_some()) {
+        return Fix::say("Wait until that connection has ended, then check again.");
+    }
+    let Some(holder) = holder.filter(|holder| holder.is_told()) else {
+        let say = "Find out which program it is, and ask its owner to stop it.";
+        return if case.here.os == Some(Os::Linux) {
+            case.admin_step(say, &[&format!("ss -lntup sport = :{port}")])
+        } else {
+            Fix::say(say)
+        };
+    };
+    let mut fix = Fix::say(format!("Stop {holder}, in the way it was started if you can."));
+    // Only a process whose number is known, and never Windows itself, which has the lowest ones.
+    let windows = case.here.os == Some(Os::Windows);
+    let command = |pid: u32| match case.here.shell {
+        Shell::PowerShell => Some(format!("Stop-Process -Id {pid}")),
+        Shell::Cmd => Some(format!("taskkill /f /pid {pid}")),
+        // There such a shell has numbers of its own.
+        Shell::Posix | Shell::Fish if windows => None,
+        Shell::Posix | Shell::Fish => Some(format!("kill {pid}")),
+    };
+    let pid = holder.pid.filter(|pid| case.here.os.is_some() && !(windows && *pid <= 4));
+    if let Some(command) = pid.and_then(command) {
+        fix.run = vec![command];
+        fix.caution = Some("Whatever it was doing is lost: look at what it is before you stop it.".to_owned());
+    }
+    fix
+}
+
+/// A lower limit of the ports that everyone may open (ip(7), `ip_unprivileged_port_start`).
+fn lower_limit(case: &Case<'_>, number: u16) -> Fix {
+    let command = format!("sysctl net.ipv4.ip_unprivileged_port_start={number}");
+    let say = format!("Let programs of every user open ports from {number} on, until the next restart.");
+    let mut fix = case.admin_step(say, &[&command]);
+    fix.warn("Until then any program of any user can take the place of a service on one of these ports.");
+    fix
+}
+
+/// Setting the project's port to one that is free.
+fn another_port(case: &Case<'_>, free: Option<u16>) -> Fix {
+    if let (Some(set_by), Some(free)) = (set_by(case), free) {
+        return move_to(case, set_by, free);
+    }
+    let offer = free.map(|free| format!(" ({free} is free)")).unwrap_or_default();
+    Fix::say(format!("Have the project use another port{offer}; the guide names no setting for it."))
+}
+
+fn move_to(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
+    let mut fix = Fix::say(format!("Have the project use port {free} instead, which is free."));
+    match &set_by.env_file {
+        Some(file) => fix.edit = Some(Edit { file: file.clone(), append: format!("{}={free}", set_by.variable) }),
+        None => fix.run = vec![case.here.shell.set(&set_by.variable, &free.to_string())],
+    }
+    fix
+}

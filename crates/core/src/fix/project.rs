@@ -1,0 +1,194 @@
+//! What settles variables, limits, libraries, locales, settings, the working copy and commands.
+
+use super::Fix;
+use super::case::{Case, in_a_version};
+use crate::finding::{
+    CheckoutReason, CommandReason, LibraryReason, LibraryTrouble, LimitReason, LocaleReason, Place, SettingReason,
+    VariableReason, VariableTrouble,
+};
+use crate::guide::{Edit, LimitKind, Subject, Then};
+use crate::observation::Os;
+use crate::prelude::*;
+use crate::version::Fit;
+
+/// Stands where only the person knows what to write.
+const YOURS: &str = "YOUR-VALUE";
+
+pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Fix {
+    let (shell, name) = (case.here.shell, &reason.name);
+    let env_file = if let Subject::Variable(variable) = &case.requirement.subject { variable.env_file.as_deref() } else { None };
+    match &reason.trouble {
+        VariableTrouble::OnlyInFile { .. } => {
+            Fix::say("Nothing has to be changed any more: open a new terminal.").then(Then::NewShell)
+        }
+        VariableTrouble::Unwanted { .. } => {
+            Fix::say(format!("Take {name} away in this terminal, and take its line out of the file that sets it."))
+                .run(vec![shell.unset(name)])
+        }
+        VariableTrouble::Empty { place } | VariableTrouble::Shape { place } if env_file.is_some() => Fix::say(match place {
+            Place::File(file) => format!("Correct the value of {name} in {file}."),
+            Place::Environment => format!(
+                "Correct the value of {name} where it is set for your terminals (a startup file, or the system's settings), then open a new \
+                 terminal."
+            ),
+        }),
+        VariableTrouble::Unset | VariableTrouble::Empty { .. } | VariableTrouble::Shape { .. } => {
+            if let Some(file) = env_file {
+                let mut fix = Fix::say(format!("Set {name} in {file}, with your own value in the place of {YOURS}."));
+                fix.edit = Some(Edit { file: file.to_owned(), append: format!("{name}={YOURS}") });
+                return fix;
+            }
+            let fix = Fix::say(format!("Set {name}, with your own value in the place of {YOURS}."));
+            case.in_startup_file(fix, shell.set_for_good(name, YOURS))
+        }
+    }
+}
+
+pub(super) fn limit(case: &Case<'_>, reason: LimitReason) -> Option<Fix> {
+    let Subject::Limit(limit) = &case.requirement.subject else { return None };
+    let (needed, own) = match reason {
+        LimitReason::Low { needed, own, .. } => (needed, own),
+        LimitReason::Lacks => return Some(lacking(case, limit.kind)),
+    };
+    let linux = case.here.os == Some(Os::Linux);
+    Some(match limit.kind {
+        LimitKind::OpenFiles | LimitKind::Processes if own && case.unix() => {
+            let letter = if limit.kind == LimitKind::Processes { 'u' } else { 'n' };
+            let fix = Fix::say("Raise the limit for new terminals; you may do that yourself.");
+            case.in_startup_file(fix, format!("ulimit -{letter} {needed}"))
+        }
+        LimitKind::OpenFiles | LimitKind::Processes if linux => {
+            let item = if limit.kind == LimitKind::Processes { "nproc" } else { "nofile" };
+            let line = case.quoted(&format!("{} - {item} {needed}", case.here.user().unwrap_or("*")));
+            let tee = case.here.as_admin("tee -a /etc/security/limits.d/60-project.conf");
+            case.admin_step("Raise the limit for your sessions.", &[])
+                .run(vec![format!("echo {line} | {tee}")])
+                .then(Then::SignIn)
+        }
+        LimitKind::FileWatches if linux => {
+            let file = "/etc/sysctl.d/60-file-watches.conf";
+            let tee = case.here.as_admin(&format!("tee {file}"));
+            let mut fix =
+                case.admin_step("Let programs watch more files, now and after the next start.", &[&format!("sysctl -p {file}")]);
+            fix.run.insert(0, format!("echo fs.inotify.max_user_watches={needed} | {tee}"));
+            fix
+        }
+        LimitKind::PathLength | LimitKind::SymbolicLinks => lacking(case, limit.kind),
+        LimitKind::OpenFiles | LimitKind::Processes | LimitKind::FileWatches => {
+            Fix::say("Ask whoever looks after this machine to raise the limit.")
+        }
+    })
+}
+
+fn lacking(case: &Case<'_>, kind: LimitKind) -> Fix {
+    let windows = case.here.os == Some(Os::Windows);
+    match kind {
+        LimitKind::PathLength if windows => {
+            let command = "reg add HKLM\\SYSTEM\\CurrentControlSet\\Control\\FileSystem /v LongPathsEnabled /t REG_DWORD /d 1 /f";
+            case.admin_step("Let Windows use long paths.", &[command]).then(Then::Restart)
+        }
+        LimitKind::SymbolicLinks if windows => {
+            let mut fix = Fix::say(
+                "Switch on developer mode (Settings, System, For developers): with it every user may make symbolic links.",
+            );
+            fix.warn("Developer mode also lets Windows install programs that nobody has signed.");
+            fix
+        }
+        LimitKind::SymbolicLinks => {
+            Fix::say("Move the project to a disk whose filesystem has symbolic links; those of memory sticks often have none.")
+        }
+        LimitKind::PathLength => Fix::say("Move the project to a folder with a shorter path."),
+        LimitKind::OpenFiles | LimitKind::Processes | LimitKind::FileWatches => {
+            Fix::say("Ask whoever looks after this machine to raise the limit.")
+        }
+    }
+}
+
+pub(super) fn library(case: &Case<'_>, reason: &LibraryReason) -> Option<Fix> {
+    let Subject::Library(library) = &case.requirement.subject else { return None };
+    let range = library.version.as_ref();
+    Some(match &reason.trouble {
+        // Where packages were named and none does, that is what there is to say.
+        LibraryTrouble::NoHeaders { .. } if case.refused.is_empty() => Fix::say(format!(
+            "Install what is needed to build against {}: in most systems a package of its own, whose name ends in -dev or -devel.",
+            case.title()
+        )),
+        LibraryTrouble::OutOfRange { miss, .. } if miss.fit != Fit::TooOld => Fix::say(format!(
+            "Install another release of {}{} beside this one, and name its pkgconfig folder in PKG_CONFIG_PATH.",
+            case.title(),
+            in_a_version(range)
+        )),
+        LibraryTrouble::Incomparable { .. } => return None,
+        LibraryTrouble::Missing | LibraryTrouble::NoHeaders { .. } | LibraryTrouble::OutOfRange { .. } => case.install(range),
+    })
+}
+
+/// Locales are made from a list (locale-gen(8) of Debian and those like it) or by name (localedef(1)).
+pub(super) fn locale(case: &Case<'_>, reason: &LocaleReason) -> Option<Fix> {
+    let Subject::Locale(locale) = &case.requirement.subject else { return None };
+    let name = &locale.name;
+    let wanted = match reason {
+        LocaleReason::Missing { .. } => name.clone(),
+        LocaleReason::OtherEncoding { .. } => format!("{}.UTF-8", name.split(['.', '@']).next().unwrap_or(name)),
+    };
+    if case.here.os != Some(Os::Linux) {
+        return Some(Fix::say(format!("Add the language and region of {wanted} in the system's settings.")));
+    }
+    let plain = wanted.split('@').next().unwrap_or(&wanted);
+    let (language, encoding) = plain.split_once('.').unwrap_or((plain, "UTF-8"));
+    let command = format!("localedef -i {} -f {} {}", case.quoted(language), case.quoted(encoding), case.quoted(&wanted));
+    Some(case.admin_step(format!("Make the locale {wanted}."), &[&command]))
+}
+
+pub(super) fn setting(case: &Case<'_>, reason: SettingReason) -> Option<Fix> {
+    let Subject::Setting(setting) = &case.requirement.subject else { return None };
+    let say = match reason {
+        SettingReason::Unset => format!("Give git your {}: put it in the place of {YOURS}.", setting.key),
+        SettingReason::Shape => format!("Give git another {}: put it in the place of {YOURS}.", setting.key),
+    };
+    Some(Fix::say(say).run(vec![format!("git config --global {} {YOURS}", case.quoted(&setting.key))]))
+}
+
+pub(super) fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
+    let Subject::Checkout(checkout) = &case.requirement.subject else { return None };
+    let git = if checkout.path == "." { "git".to_owned() } else { format!("git -C {}", case.quoted(&checkout.path)) };
+    let run =
+        |say: &str, commands: &[&str]| Fix::say(say).run(commands.iter().map(|command| format!("{git} {command}")).collect());
+    Some(match reason {
+        CheckoutReason::NoWorkingCopy => {
+            Fix::say("Get the project with `git clone` instead of as an archive; its page says from where.")
+        }
+        CheckoutReason::Submodules { .. } => {
+            run("Fetch the parts that come from other repositories.", &["submodule update --init --recursive"])
+        }
+        CheckoutReason::LargeFiles { .. } => {
+            run("Fetch the large files (this needs the program git-lfs).", &["lfs install", "lfs pull"])
+        }
+        CheckoutReason::Branch { .. } => {
+            let branch = case.quoted(checkout.branch.as_ref()?);
+            run("Go to the branch that is wanted.", &[&format!("switch {branch}")])
+        }
+        CheckoutReason::Dirty { .. } => {
+            let mut fix = run("Commit your changes, or put them aside.", &["stash --include-untracked"]);
+            fix.caution = Some("This puts them aside; `git stash pop` brings them back.".to_owned());
+            fix
+        }
+        CheckoutReason::ChangesUnknown => return None,
+    })
+}
+
+pub(super) fn command(case: &Case<'_>, reason: &CommandReason) -> Option<Fix> {
+    let Subject::Command(command) = &case.requirement.subject else { return None };
+    match reason {
+        CommandReason::NotFound => Some(Fix::say(format!("Install {}, then check again.", command.words.first()?))),
+        CommandReason::NotStarted { .. }
+        | CommandReason::TimeUp { .. }
+        | CommandReason::Crashed { .. }
+        | CommandReason::Status { .. }
+        | CommandReason::Output { .. } => {
+            let words: Vec<String> = command.words.iter().map(|word| case.quoted(word)).collect();
+            Some(Fix::say("Run it yourself in the project's folder, and do what its message says.").run(vec![words.join(" ")]))
+        }
+        CommandReason::NoConsent | CommandReason::NothingStarts { .. } | CommandReason::Interrupted => None,
+    }
+}

@@ -1,0 +1,106 @@
+//! Which fixes there are for a finding: the guide's first one that fits, else those that the software knows.
+
+use super::case::Case;
+use super::{Circumstances, Fix, Source, alternatives, capacity, fill, network, package, path, port, project, tool};
+use crate::condition::Truth;
+use crate::finding::{AnyOfReason, Finding, Reason, Verdict};
+use crate::guide::{Edit, GuideFix, Requirement};
+use crate::inquiry::{Inquiry, Stop, if_known};
+use crate::prelude::*;
+
+/// The fixes for a finding on this machine.
+///
+/// # Errors
+/// When answers are still to come.
+pub(crate) fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
+    let Some(reason) = finding.reason().filter(|_| finding.verdict() == Verdict::Unmet) else { return Ok(Vec::new()) };
+    let here = Circumstances::look(inquiry)?;
+    let cause = reason.cause();
+    for fix in requirement.fixes.iter().filter(|fix| fix.cause.is_none_or(|only| only == cause)) {
+        let fits = fix.when.as_ref().map_or(Ok(Truth::True), |when| when.evaluate(inquiry))?;
+        // One that asks for what this finding does not have is for another.
+        if fits == Truth::True
+            && let Some(fix) = guide_fix(fix, &fill::Values::of(requirement, reason, &here))
+        {
+            return Ok(vec![fix]);
+        }
+    }
+    if let Reason::AnyOf(AnyOfReason::NoneMet { open }) = reason {
+        return alternatives::fixes(inquiry, open);
+    }
+    let offer = package::offer(inquiry, requirement, reason, &here)?;
+    if let Some(fix) = offer.fix {
+        return Ok(vec![fix]);
+    }
+    let own = match reason {
+        Reason::Tool(reason) => match reason.path() {
+            Some(path) if tool::concerns_the_file(&reason.trouble) => is_own(inquiry, path)?,
+            _ => None,
+        },
+        _ => None,
+    };
+    let case = Case { requirement, here: &here, refused: &offer.refused, own };
+    Ok(built_in(&case, reason).into_iter().collect())
+}
+
+/// The fix that the software knows itself; none where no general one exists.
+fn built_in(case: &Case<'_>, reason: &Reason) -> Option<Fix> {
+    match reason {
+        Reason::Tool(reason) => tool::fix(case, reason),
+        Reason::Port(reason) => port::fix(case, reason),
+        Reason::Disk(reason) => Some(capacity::disk(case, reason)),
+        Reason::Capacity(reason) => capacity::capacity(case, reason),
+        Reason::Virtualization(reason) => capacity::virtualization(case, reason),
+        Reason::System(reason) => capacity::system(case, reason),
+        Reason::Path(reason) => path::fix(case, reason),
+        Reason::Variable(reason) => Some(project::variable(case, reason)),
+        Reason::Group(reason) => network::group(case, *reason),
+        Reason::Socket(reason) => Some(network::socket(case, reason)),
+        Reason::Device(reason) => Some(network::device(case, reason)),
+        Reason::Service(reason) => Some(network::service(case, reason)),
+        Reason::Reach(reason) => Some(network::reach(case, reason)),
+        Reason::Name(reason) => Some(network::name(case, reason)),
+        Reason::Limit(reason) => project::limit(case, *reason),
+        Reason::Library(reason) => project::library(case, reason),
+        Reason::Locale(reason) => project::locale(case, reason),
+        Reason::Setting(reason) => project::setting(case, *reason),
+        Reason::Checkout(reason) => project::checkout(case, reason),
+        Reason::Command(reason) => project::command(case, reason),
+        // What its alternatives settle, and what nobody knows.
+        Reason::AnyOf(_) | Reason::General(_) => None,
+    }
+}
+
+/// Whether a file is this person's own; `None` where it cannot be found out.
+///
+/// # Errors
+/// When the answer is still to come.
+pub(super) fn is_own(inquiry: &mut Inquiry<'_>, path: &str) -> Result<Option<bool>, Stop> {
+    Ok(if_known(inquiry.path(path, None))?.and_then(|state| state.mine))
+}
+
+/// A fix of the guide with its placeholders filled in; none where the finding lacks one of them.
+fn guide_fix(fix: &GuideFix, values: &fill::Values<'_>) -> Option<Fix> {
+    let here = values.here;
+    let command = |text: &String| {
+        let filled = values.fill(text, fill::Quoting::Shell)?;
+        let already = ["sudo ", "doas "].iter().any(|elevate| filled.starts_with(elevate));
+        Some(if fix.admin && !already { here.as_admin(&filled) } else { filled })
+    };
+    let words = |text: &str| values.fill(text, fill::Quoting::Plain);
+    let edit = match &fix.edit {
+        Some(edit) => Some(Edit { file: words(&edit.file)?, append: words(&edit.append)? }),
+        None => None,
+    };
+    Some(Fix {
+        run: fix.run.iter().map(command).collect::<Option<_>>()?,
+        edit,
+        admin: fix.admin,
+        then: fix.then,
+        caution: fix.caution.clone().or_else(|| if fix.admin { here.admin_caution() } else { None }),
+        download_bytes: fix.download.map(|size| size.0),
+        takes_ms: fix.takes_ms,
+        source: Source::Guide,
+        ..Fix::say(words(&fix.say)?)
+    })
+}

@@ -1,0 +1,138 @@
+//! What settles a tool that no package settles.
+
+use super::case::{Case, in_a_version};
+use super::{Fix, Shell};
+use crate::cause::Cause;
+use crate::finding::{ConsentNeed, NeededArch, OtherPlace, ToolReason, ToolTrouble};
+use crate::guide::{Edit, Subject, Then};
+use crate::observation::Os;
+use crate::prelude::*;
+use crate::text::join_words;
+
+/// Whether the person must change the file itself, so that it matters whose it is.
+pub(super) fn concerns_the_file(trouble: &ToolTrouble) -> bool {
+    matches!(trouble, ToolTrouble::NotExecutable { .. })
+}
+
+pub(super) fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
+    if let Some(other) = &reason.other {
+        match other.place {
+            OtherPlace::LaterOnPath => return Some(first_on_path(case, &other.at, "so that the copy that works is found first")),
+            OtherPlace::OffPath => return Some(off_path(case, &other.at)),
+            OtherPlace::NotStarted => {}
+        }
+    }
+    let program = reason.program.as_deref();
+    Some(match &reason.trouble {
+        ToolTrouble::OtherName { at, .. } => link(case, at),
+        ToolTrouble::OffPath { at } => off_path(case, at),
+        ToolTrouble::Missing { .. } => case.install(reason.range()),
+        ToolTrouble::OutOfRange { .. } if reason.trouble.cause() == Cause::ToolTooOld => case.install(reason.range()),
+        ToolTrouble::OutOfRange { .. } => Fix::say(format!(
+            "Install {}{} beside the one you have, and put its folder first on PATH.",
+            case.title(),
+            in_a_version(reason.range())
+        ))
+        .then(Then::NewShell),
+        ToolTrouble::Unselected { .. } => choose_version(case, reason, program?),
+        ToolTrouble::NotExecutable { .. } => make_executable(case, program?),
+        ToolTrouble::Broken { .. } | ToolTrouble::WrongArch { .. } | ToolTrouble::Placeholder | ToolTrouble::Failed { .. } => {
+            install_again(case, reason, program?)
+        }
+        ToolTrouble::Quarantined => take_mark_away(case, program?),
+        ToolTrouble::Stuck { .. } => Fix::say(format!(
+            "Run it yourself and see what it waits for. If it is only slow, give it more time with --time-limit. This is what was run: {}",
+            version_command(case, program?)
+        )),
+        ToolTrouble::Unwanted { .. } => {
+            Fix::say(format!("Uninstall {}, or take its folder off PATH while you work on this project.", case.title()))
+        }
+        ToolTrouble::Silent { .. }
+        | ToolTrouble::Incomparable { .. }
+        | ToolTrouble::PerhapsUnwanted
+        | ToolTrouble::NoConsent { need: ConsentNeed::InProject | ConsentNeed::Argument(_), .. }
+        | ToolTrouble::NotAsked { .. }
+        | ToolTrouble::PinUnread { .. } => return None,
+    })
+}
+
+fn version_command(case: &Case<'_>, program: &str) -> String {
+    format!("{} --version", case.quoted(program))
+}
+
+fn install_again(case: &Case<'_>, reason: &ToolReason, program: &str) -> Fix {
+    let built = match &reason.trouble {
+        ToolTrouble::WrongArch { needed: NeededArch::Guide(arch), .. } => format!(", built for {arch}"),
+        _ => ", from a package for this machine".to_owned(),
+    };
+    Fix::say(format!("Remove {program} and install {} again{built}.", case.title()))
+}
+
+/// The program is here under another name: a link in a folder of one's own gives it the one that is called.
+fn link(case: &Case<'_>, at: &str) -> Fix {
+    let names: &[String] = if let Subject::Tool(tool) = &case.requirement.subject { &tool.names } else { &[] };
+    let (Some(name), true) = (names.first(), case.unix()) else {
+        return Fix::say(format!("Give {at} the name that this project calls: {}.", join_words(names, "or")));
+    };
+    Fix::say(format!(
+        "Give it the name that this project calls, {name}, by a link in ~/.local/bin (a folder that most systems put on PATH at the \
+         next sign-in once it exists)."
+    ))
+    .run(vec![format!("mkdir -p ~/.local/bin && ln -s {} ~/.local/bin/{}", case.quoted(at), case.quoted(name))])
+    .then(Then::SignIn)
+}
+
+/// The mark of what was downloaded is an attribute of the file (xattr(1)).
+fn take_mark_away(case: &Case<'_>, program: &str) -> Fix {
+    let mut fix = Fix::say(format!("Allow {program} to be started, if you trust where it comes from."))
+        .run(vec![format!("xattr -d com.apple.quarantine {}", case.quoted(program))]);
+    fix.warn("The mark is there to protect you from programs that somebody else has put in the place of the real one.");
+    fix
+}
+
+fn folder_of(path: &str) -> &str {
+    path.rsplit_once(['/', '\\']).map_or("", |(folder, _)| folder)
+}
+
+fn first_on_path(case: &Case<'_>, at: &str, why: &str) -> Fix {
+    let folder = folder_of(at);
+    let mut fix = Fix::say(format!("Put {folder} first on PATH, {why}."));
+    let line = case.here.shell.prepend_path(folder);
+    if let Some(file) = case.here.startup_file() {
+        fix.edit = Some(Edit { file: file.to_owned(), append: line });
+        return fix.then(Then::NewShell);
+    }
+    fix.say.push_str(" This does it for the terminal in which you type it:");
+    fix.run(vec![line])
+}
+
+/// On Windows what was installed since a terminal was opened is only found by the next one.
+fn off_path(case: &Case<'_>, at: &str) -> Fix {
+    let why = "so that your shell finds it";
+    if case.here.os != Some(Os::Windows) {
+        return first_on_path(case, at, why);
+    }
+    let folder = folder_of(at);
+    let first = "Open a new terminal: it may find what this one does not know yet. If it does not, put";
+    match case.here.shell.prepend_path_for_good(folder) {
+        Some(line) => Fix::say(format!("{first} {folder} on your PATH.")).run(vec![line]).then(Then::NewShell),
+        None => Fix { say: format!("{first} {folder} first on PATH, {why}."), ..first_on_path(case, at, why) },
+    }
+}
+
+fn choose_version(case: &Case<'_>, reason: &ToolReason, program: &str) -> Fix {
+    let wanted = reason.range().map(|range| format!(" that is {range}")).unwrap_or_default();
+    Fix::say(format!(
+        "Choose a version of {}{wanted} with the version manager that is in charge of {program}; its message says how.",
+        case.title()
+    ))
+}
+
+fn make_executable(case: &Case<'_>, program: &str) -> Fix {
+    let say = format!("Make {program} executable, if you trust it.");
+    if !case.unix() && case.here.shell != Shell::Posix {
+        return Fix::say(say);
+    }
+    let command = format!("chmod +x {}", case.quoted(program));
+    if case.own == Some(false) { case.admin_step(say, &[&command]) } else { Fix::say(say).run(vec![command]) }
+}

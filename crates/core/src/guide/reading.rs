@@ -1,0 +1,64 @@
+//! What the readers of a guide's tables share.
+
+use super::{Role, Stage};
+use crate::condition::{self, Condition};
+use crate::document::{Fields, Placed, shortened};
+use crate::prelude::*;
+use crate::problem::{ProblemKind, Problems};
+use alloc::collections::BTreeMap;
+
+/// Reports a word that is not in its list.
+pub(super) fn check_word(fields: &Fields<'_>, what: &str, word: &Placed<&str>, known: &[&str]) -> bool {
+    let right = known.contains(&word.value);
+    if !right {
+        let message = format!("`{}` is not a {what}", shortened(word.value));
+        fields.problems().unknown_word(ProblemKind::UnknownWord, word.span.clone(), message, (word.value, known));
+    }
+    right
+}
+
+pub(super) fn check_id(name: &Placed<&str>, problems: &Problems) {
+    let right = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_' || c == '.';
+    if name.value.is_empty() || name.value.len() > 80 || !name.value.chars().all(right) {
+        let message =
+            format!("`{}` cannot be an id: use up to 80 lowercase letters, digits, `-`, `_` and `.`", shortened(name.value));
+        problems.report(ProblemKind::BadValue, name.span.clone(), message);
+    }
+}
+
+/// What a requirement may refer to.
+pub(super) struct Words<'g> {
+    pub(super) roles: &'g [Role],
+    pub(super) stages: &'g [Stage],
+    pub(super) index: &'g BTreeMap<&'g str, usize>,
+}
+
+impl Words<'_> {
+    /// The index of the requirement that a text names; reported where there is none.
+    pub(super) fn requirement(&self, fields: &Fields<'_>, name: &Placed<&str>) -> Option<usize> {
+        let found = self.index.get(name.value).copied();
+        if found.is_none() {
+            let known: Vec<&str> = self.index.keys().copied().collect();
+            let near = crate::text::nearest(name.value, known.iter().copied());
+            let known: Vec<&str> = if near.is_some() || known.len() <= 12 { known } else { Vec::new() };
+            check_word(fields, "requirement of this guide", name, &known);
+        }
+        found
+    }
+}
+
+/// The `when` of a table.
+pub(super) fn condition(fields: &Fields<'_>) -> Option<Condition> {
+    let text = fields.text("when")?;
+    match condition::parse(text.value) {
+        Ok(condition) => Some(condition),
+        Err(error) => {
+            // Inside plain quotes the offset is exact; with escapes the whole text is pointed at.
+            let plain = text.span.len() == text.value.len() + 2;
+            let start = text.span.start + 1 + error.offset;
+            let span = if plain { start..start + error.length } else { text.span };
+            fields.problems().report(ProblemKind::BadValue, span, error.message);
+            None
+        }
+    }
+}

@@ -1,0 +1,218 @@
+//! Everything of one preflight, as the formats are written from it.
+
+mod json;
+mod roots;
+
+use crate::finding::Verdict;
+use crate::fix::Shell;
+use crate::guide::{Guide, Level, Requirement};
+use crate::known::Known;
+use crate::observation::{Observation, Surroundings, System};
+use crate::plan::Plan;
+use crate::prelude::*;
+use crate::probe::Probe;
+use crate::settled::Settled;
+use crate::words::Words;
+use roots::Roots;
+use serde::Serialize;
+
+#[cfg(feature = "schema")]
+pub use json::schema;
+
+/// Where the machine's answers came from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum MachineSource {
+    /// This machine.
+    Live,
+    /// A described machine.
+    Described,
+    /// A recording.
+    Recording,
+}
+
+/// How the whole of it came out.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum Outcome {
+    /// Every `must` is met.
+    Ready,
+    /// At least one `must` is not met.
+    NotReady,
+    /// No `must` is unmet, but at least one is unknown.
+    Undecided,
+}
+
+/// What the caller adds to what the driver found.
+#[derive(Debug, Clone)]
+pub struct Frame {
+    /// The version of the software.
+    pub software: String,
+    /// Where the guide was read from.
+    pub guide_path: Option<String>,
+    /// The SHA-256 of the guide, in hexadecimal digits.
+    pub guide_sha256: Option<String>,
+    /// Where the answers came from.
+    pub source: MachineSource,
+    /// The machine's name, where it has one.
+    pub machine_name: Option<String>,
+    /// When the preflight started, by RFC 3339.
+    pub started: String,
+    /// How long it took, in milliseconds.
+    pub elapsed_ms: u64,
+    /// It was interrupted before all was known.
+    pub interrupted: bool,
+}
+
+/// One preflight. It shares its guide, so that it can be returned and kept.
+#[derive(Debug)]
+#[non_exhaustive]
+pub struct Report {
+    /// The guide.
+    pub guide: Arc<Guide>,
+    /// The index of the role, where one was chosen.
+    pub role: Option<usize>,
+    /// What the caller added.
+    pub frame: Frame,
+    /// The system, where it is known.
+    pub system: Option<System>,
+    /// Where the system runs, where it is known.
+    pub surroundings: Option<Surroundings>,
+    /// What came of each requirement that was asked for, in the order of the guide.
+    pub settled: Vec<Settled>,
+    /// What to do.
+    pub plan: Plan,
+    /// The shell that commands are written for.
+    pub shell: Shell,
+    /// Whether the person has admin rights, where it is known.
+    pub rights: Option<bool>,
+    roots: Roots,
+}
+
+/// How many requirements have each verdict.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+pub struct Counts {
+    /// Met.
+    pub met: usize,
+    /// Not met.
+    pub unmet: usize,
+    /// Could not be found out.
+    pub unknown: usize,
+    /// Waiting for another.
+    pub blocked: usize,
+    /// Do not apply.
+    pub skipped: usize,
+}
+
+impl Report {
+    /// Puts a report together.
+    pub fn new(guide: Arc<Guide>, role: Option<usize>, frame: Frame, known: &Known, settled: Vec<Settled>) -> Self {
+        let observed = |probe: &Probe| known.get(probe).map(|answer| &*answer.observation);
+        let system = match observed(&Probe::System) {
+            Some(Observation::System(system)) => Some(system.clone()),
+            _ => None,
+        };
+        let surroundings = match observed(&Probe::Surroundings) {
+            Some(Observation::Surroundings(surroundings)) => Some(surroundings.clone()),
+            _ => None,
+        };
+        let account = match observed(&Probe::Account) {
+            Some(Observation::Account(account)) => Some(account),
+            _ => None,
+        };
+        let shell = account.and_then(|account| account.shell.as_deref());
+        let shell = Shell::of(shell, system.as_ref().map(|system| system.os));
+        let rights = account.and_then(|account| account.admin);
+        let plan = crate::plan::make(&guide, &settled, rights);
+        let roots = Roots::of(guide.requirements.len(), &settled);
+        Self { guide, role, frame, system, surroundings, settled, plan, shell, rights, roots }
+    }
+
+    /// The requirement that a result is about.
+    pub fn requirement(&self, settled: &Settled) -> Option<&Requirement> {
+        self.guide.requirements.get(settled.index)
+    }
+
+    /// What came of the requirement with this index.
+    pub fn settled_at(&self, index: usize) -> Option<&Settled> {
+        self.settled.get(self.roots.position(index)?)
+    }
+
+    /// What came of the requirement with this id.
+    pub fn settled_of(&self, id: &str) -> Option<&Settled> {
+        self.settled_at(self.guide.find(id)?)
+    }
+
+    /// The sentences about a result.
+    pub fn words<'r>(&'r self, settled: &'r Settled) -> Option<Words<'r>> {
+        Some(Words::new(&self.guide, self.requirement(settled)?, &settled.finding, self.shell))
+    }
+
+    /// What a result says to a person, in a sentence or two.
+    pub fn message(&self, settled: &Settled) -> String {
+        self.words(settled).map(|words| words.message()).unwrap_or_default()
+    }
+
+    /// What came of the alternatives of a finding, in its order: the cheapest to settle first.
+    pub fn alternatives<'r>(&'r self, settled: &'r Settled) -> impl Iterator<Item = &'r Settled> {
+        settled.finding.alternatives().iter().filter_map(|index| self.settled_at(*index))
+    }
+
+    /// What waits for this one, directly.
+    pub fn waiting_for<'r>(&'r self, settled: &Settled) -> impl Iterator<Item = &'r Settled> {
+        self.roots.followers(settled.index).iter().filter_map(|at| self.settled.get(*at))
+    }
+
+    /// What came of the requirements that count by themselves: not of alternatives, for which their `any_of` speaks.
+    pub fn counting(&self) -> impl Iterator<Item = &Settled> {
+        self.settled.iter().filter(|one| self.requirement(one).is_some_and(|requirement| !requirement.alternative))
+    }
+
+    /// How many have each verdict, of those that count by themselves.
+    pub fn counts(&self) -> Counts {
+        let mut counts = Counts::default();
+        for one in self.counting() {
+            match one.finding.verdict() {
+                Verdict::Met => counts.met += 1,
+                Verdict::Unmet => counts.unmet += 1,
+                Verdict::Unknown => counts.unknown += 1,
+                Verdict::Blocked => counts.blocked += 1,
+                Verdict::Skipped => counts.skipped += 1,
+            }
+        }
+        counts
+    }
+
+    /// How the whole of it came out. What is blocked counts as that which it waits for.
+    pub fn outcome(&self) -> Outcome {
+        let musts =
+            self.counting().filter(|one| self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must));
+        let mut outcome = Outcome::Ready;
+        for one in musts {
+            match self.roots.verdict(one) {
+                Verdict::Unmet => return Outcome::NotReady,
+                Verdict::Unknown | Verdict::Blocked => outcome = Outcome::Undecided,
+                Verdict::Met | Verdict::Skipped => {}
+            }
+        }
+        outcome
+    }
+
+    /// The machine's flags that hold.
+    pub fn flags(&self) -> Vec<&'static str> {
+        let Some(around) = &self.surroundings else { return Vec::new() };
+        let all = [
+            (around.wsl, "wsl"),
+            (around.container, "container"),
+            (around.virtual_machine, "virtual-machine"),
+            (around.ci, "ci"),
+        ];
+        all.into_iter().filter(|(holds, _)| *holds == Some(true)).map(|(_, word)| word).collect()
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,24 @@
+//! What came of one requirement.
+
+use crate::finding::Finding;
+use crate::fix::Fix;
+use crate::prelude::*;
+
+/// What came of one requirement: its finding, with the fixes that fit this machine.
+#[derive(Debug, Clone)]
+#[non_exhaustive]
+pub struct Settled {
+    /// Its index in the guide.
+    pub index: usize,
+    /// Its finding.
+    pub finding: Arc<Finding>,
+    /// What would settle it here, the first being the best.
+    pub fixes: Arc<[Fix]>,
+}
+
+impl Settled {
+    /// What came of the requirement with this index.
+    pub fn new(index: usize, finding: Finding, fixes: Vec<Fix>) -> Self {
+        Self { index, finding: Arc::new(finding), fixes: fixes.into() }
+    }
+}

@@ -1,0 +1,297 @@
+//! What is said of tools.
+
+use super::Words;
+use crate::document::shortened;
+use crate::finding::{
+    Breakage, ConsentNeed, Failure, NeededArch, OtherPlace, PinTrouble, Refusal, Silence, ToolMet, ToolReason, ToolTrouble,
+};
+use crate::guide::{Existence, Subject, Tool};
+use crate::observation::Piece;
+use crate::prelude::*;
+use crate::text::{capitalised, join_words, seconds};
+use crate::version::{Bound, Fit, Sign, Version};
+
+/// The tool as a sentence calls it: by its name, with the guide's title before where that says more.
+fn named(words: &Words<'_>, name: &str) -> String {
+    match &words.requirement.title {
+        Some(title) if title != name => format!("{} ({name})", capitalised(title)),
+        _ => name.to_owned(),
+    }
+}
+
+fn names(words: &Words<'_>) -> String {
+    if let Subject::Tool(tool) = &words.requirement.subject { join_words(&tool.names, "or") } else { words.title() }
+}
+
+pub(super) fn met(words: &Words<'_>, met: &ToolMet) -> String {
+    match met {
+        ToolMet::Here { name, program, found: Some(version), .. } => format!("{} {version} is at {program}.", named(words, name)),
+        ToolMet::Here { program, found: None, started: true, .. } => format!("{} runs, at {program}.", words.title()),
+        ToolMet::Here { program, found: None, started: false, .. } => {
+            format!("{} is at {program}. It opens a window, so it was not started.", words.title())
+        }
+        ToolMet::Absent => format!("{} is not on PATH, as wanted.", names(words)),
+        ToolMet::CannotRun { name } => format!("{name} is there but cannot run, so it is not in the way."),
+        ToolMet::NotUnwanted { name, found } => format!("{name} {found} is not one of the unwanted versions."),
+    }
+}
+
+pub(super) fn met_briefly(met: &ToolMet) -> String {
+    match met {
+        ToolMet::Here { found: Some(version), .. } | ToolMet::NotUnwanted { found: version, .. } => version.to_string(),
+        ToolMet::Here { started: true, .. } => "runs".to_owned(),
+        ToolMet::Here { started: false, .. } => "there".to_owned(),
+        ToolMet::Absent => "not there".to_owned(),
+        ToolMet::CannotRun { .. } => "not executable".to_owned(),
+    }
+}
+
+pub(super) fn message(words: &Words<'_>, reason: &ToolReason) -> String {
+    let mut text = trouble(words, reason);
+    if let Some(place) = reason.wanted.as_ref().and_then(|wanted| Some((wanted.said_in.as_ref()?, &wanted.range))) {
+        text = format!("{text} ({} says {}.)", place.0, place.1);
+    }
+    let Some(other) = &reason.other else { return text };
+    let at = &other.at;
+    let good = other.version.as_ref().map_or_else(|| "it runs".to_owned(), ToString::to_string);
+    match other.place {
+        OtherPlace::LaterOnPath => {
+            let first = reason.program.as_deref().unwrap_or_default();
+            format!("{text} A copy that would do ({good}) is at {at}, but PATH names the folder of {first} first.")
+        }
+        OtherPlace::OffPath => {
+            format!(
+                "{text} A copy that would do ({good}) is at {at}, but your shell does not look in that folder (it is not on PATH)."
+            )
+        }
+        OtherPlace::NotStarted => {
+            let states = other.version.as_ref().map(|version| format!(" Its file states the version {version}."));
+            format!(
+                "{text} Another copy is at {at}, in a folder that is not on PATH; it was not started, because that needs your consent.{}",
+                states.unwrap_or_default()
+            )
+        }
+    }
+}
+
+fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
+    let name = &reason.name;
+    let path = reason.program.as_deref().unwrap_or_default();
+    match &reason.trouble {
+        ToolTrouble::Missing { windows_side } => {
+            let text =
+                format!("{} was not found: it is not installed, or not in a folder where your shell looks (PATH).", names(words));
+            match windows_side {
+                Some(copy) => format!("{text} The one at {copy} is on the Windows side: this Linux needs one of its own."),
+                None => text,
+            }
+        }
+        ToolTrouble::OtherName { called, at, version } => {
+            let version = version.as_ref().map_or_else(|| "it runs".to_owned(), ToString::to_string);
+            format!(
+                "{} was not found under that name. This machine calls it {called} ({version}, at {at}), and the project does not know that.",
+                names(words)
+            )
+        }
+        ToolTrouble::OffPath { at } => {
+            format!("{name} is installed at {at}, but your shell does not look in that folder (it is not on PATH).")
+        }
+        ToolTrouble::NotExecutable { by: Refusal::Permissions } => {
+            format!("{path} is there, but you may not execute it, so your shell passes it by.")
+        }
+        ToolTrouble::NotExecutable { by: Refusal::System } => format!("The system does not let you execute {path}."),
+        ToolTrouble::WrongArch { built_for, needed } => wrong_arch(path, built_for, needed),
+        ToolTrouble::Broken { breakage } => broken(path, breakage),
+        ToolTrouble::Placeholder => {
+            format!("{path} only stands in for the program: starting it would offer to install the real one. It was not started.")
+        }
+        ToolTrouble::Quarantined => format!(
+            "{path} is marked as downloaded, and nobody has allowed it yet: the system would stop it and ask. It was not started."
+        ),
+        ToolTrouble::Unselected { said } => {
+            format!("A version manager is in charge of {path}, and no version is chosen here: {said}")
+        }
+        ToolTrouble::Silent { silence } => silent(path, silence),
+        ToolTrouble::Stuck { after_ms } => {
+            format!("{path} was still running after {} s and was stopped, with all that it had started.", seconds(*after_ms))
+        }
+        ToolTrouble::Failed { failure } => failed(path, failure),
+        ToolTrouble::OutOfRange { found, miss } => {
+            let range = reason.range().map(ToString::to_string).unwrap_or_default();
+            match miss.fit {
+                Fit::TooOld => older(&named(words, name), found, &miss.nearest),
+                Fit::TooNew => format!("{} {found} is too new: this project works with {range}.", named(words, name)),
+                Fit::Inside | Fit::Excluded | Fit::Incomparable => {
+                    format!("{} {found} is ruled out: this project works with {range}.", named(words, name))
+                }
+            }
+        }
+        ToolTrouble::Incomparable { found } => format!(
+            "{} calls its version {found}, which cannot be compared with {}. Compare them yourself.",
+            named(words, name),
+            reason.range().map(ToString::to_string).unwrap_or_default()
+        ),
+        ToolTrouble::Unwanted { found: None } => {
+            format!("{name} is installed at {path}, and this project does not work while it is.")
+        }
+        ToolTrouble::Unwanted { found: Some(version) } => format!(
+            "{name} {version} is installed at {path}, and this project does not work with {}.",
+            reason.range().map(ToString::to_string).unwrap_or_default()
+        ),
+        ToolTrouble::PerhapsUnwanted => {
+            format!("{name} is installed at {path}, and whether it is an unwanted version could not be found out.")
+        }
+        ToolTrouble::NoConsent { need, states } => {
+            let why = match need {
+                ConsentNeed::InProject => "it lies in the project's own folder".to_owned(),
+                ConsentNeed::Argument(argument) => {
+                    format!("the guide passes it `{}`, which is more than asking for a version", shortened(argument))
+                }
+            };
+            let states = states.as_ref().map(|version| format!(" (its file states the version {version})")).unwrap_or_default();
+            format!("{path} was not run, because {why}{states}, and that needs your consent.")
+        }
+        ToolTrouble::NotAsked { reason: None } => {
+            format!("{} at {path} could not be asked: it was interrupted before it answered.", words.title())
+        }
+        ToolTrouble::NotAsked { reason: Some(reason) } => {
+            format!("{} at {path} could not be asked: no program can be started here: {reason}.", words.title())
+        }
+        ToolTrouble::PinUnread { found, pin } => {
+            let found = found.as_ref().map_or_else(|| "it runs".to_owned(), ToString::to_string);
+            let why = match pin {
+                PinTrouble::NoFile(file) => format!("{file}, which says the version that is wanted, is not there"),
+                PinTrouble::Silent(file) => format!("{file} does not say which version is wanted"),
+                PinTrouble::NotAVersion(place) => format!("what stands in {place} is no version"),
+                PinTrouble::Unreadable(place) => format!("the version in {place} cannot be read"),
+            };
+            format!("{} is here ({found}), but {why}.", words.title())
+        }
+    }
+}
+
+/// What is too old, in words that are true for the bound: `> 4` is not met by 4, which is not older than 4.
+pub(super) fn older(name: &str, found: &Version, bound: &Bound) -> String {
+    match bound.sign() {
+        Sign::Above => format!("{name} {found} is not newer than {}, which this project needs it to be.", bound.limit()),
+        Sign::AtLeast | Sign::AtMost | Sign::Below | Sign::Equal | Sign::Not => {
+            format!("{name} {found} is older than {}, which this project needs.", bound.limit())
+        }
+    }
+}
+
+fn wrong_arch(path: &str, built_for: &[String], needed: &NeededArch) -> String {
+    let built = join_words(built_for, "and");
+    match needed {
+        NeededArch::Machine(machine) => format!("{path} is built for {built}, and this machine's processor is {machine}."),
+        NeededArch::Guide(wanted) => {
+            format!("{path} is built for {built}, and this project needs one that is built for {wanted}.")
+        }
+        NeededArch::Refused => format!("{path} is not a program for this machine's kind of processor, or not a program at all."),
+    }
+}
+
+fn broken(path: &str, breakage: &Breakage) -> String {
+    match breakage {
+        Breakage::LoaderOrInterpreter => {
+            format!("{path} is there, but its loader or the interpreter named in its first line is missing.")
+        }
+        Breakage::Library(reason) => {
+            format!("{path} is there, but a library that it needs is missing or does not fit: {reason}.")
+        }
+        Breakage::Said(line) => format!("{path} is there, but a piece that it needs is missing: {line}"),
+        Breakage::Lacks(pieces) => match pieces.first() {
+            Some(Piece::Interpreter(name)) => format!("{path} is a script for {name}, and {name} is not there."),
+            Some(Piece::Loader(name)) => format!("{path} is started by {name}, which this system does not have."),
+            Some(Piece::Library(_)) | None => {
+                let names: Vec<&str> = pieces.iter().map(Piece::name).collect();
+                let (libraries, are) = if names.len() == 1 { ("library", "is") } else { ("libraries", "are") };
+                format!(
+                    "{path} needs the {libraries} {}, which {are} not where the system looks for libraries.",
+                    join_words(&names, "and")
+                )
+            }
+        },
+    }
+}
+
+fn silent(path: &str, silence: &Silence) -> String {
+    match silence {
+        Silence::PatternMissed => {
+            format!("{path} ran, but what it printed does not hold what the guide's pattern looks for.")
+        }
+        Silence::NothingLikeAVersion => format!("{path} ran, but nothing that it printed looks like a version."),
+        Silence::OpensWindow => format!(
+            "{path} is there. It opens a window, so it was not started, and its file does not state a version. Look in its window, or have \
+             it started with --allow-commands."
+        ),
+        Silence::DoesNotKnow(said) => {
+            format!("{path} runs, but does not know how to say its version{}", it_said(said.as_deref()))
+        }
+    }
+}
+
+fn failed(path: &str, failure: &Failure) -> String {
+    match failure {
+        Failure::Signal(signal) => format!("{path} crashed (signal {signal}) when asked for its version."),
+        Failure::Status(status, said) => {
+            format!("{path} ended with an error (exit status {status}) when asked for its version{}", it_said(said.as_deref()))
+        }
+        Failure::NotStarted(reason) => format!("{path} could not be started: {reason}."),
+    }
+}
+
+/// A program's own words, as the end of a sentence.
+pub(super) fn it_said(said: Option<&str>) -> String {
+    said.map_or_else(|| ".".to_owned(), |said| format!(". It said: {said}"))
+}
+
+pub(super) fn found(reason: &ToolReason) -> Option<String> {
+    Some(match &reason.trouble {
+        ToolTrouble::Missing { .. } => "not on PATH".to_owned(),
+        ToolTrouble::OtherName { called, .. } => format!("called {called}"),
+        ToolTrouble::OffPath { .. } => "off PATH".to_owned(),
+        ToolTrouble::NotExecutable { .. } => "not executable".to_owned(),
+        ToolTrouble::WrongArch { built_for, .. } if !built_for.is_empty() => {
+            format!("built for {}", join_words(built_for, "and"))
+        }
+        ToolTrouble::WrongArch { .. }
+        | ToolTrouble::Broken { .. }
+        | ToolTrouble::Placeholder
+        | ToolTrouble::Quarantined
+        | ToolTrouble::Unselected { .. }
+        | ToolTrouble::Stuck { .. }
+        | ToolTrouble::Failed { .. } => "does not run".to_owned(),
+        ToolTrouble::Silent { .. } => "no version".to_owned(),
+        ToolTrouble::OutOfRange { found, .. } | ToolTrouble::Incomparable { found } => found.to_string(),
+        ToolTrouble::Unwanted { found: Some(version) } => version.to_string(),
+        ToolTrouble::Unwanted { found: None } | ToolTrouble::PerhapsUnwanted => reason.program.clone()?,
+        ToolTrouble::NoConsent { .. } => "not run".to_owned(),
+        ToolTrouble::NotAsked { .. } => return None,
+        ToolTrouble::PinUnread { found, .. } => found.as_ref().map_or_else(|| "runs".to_owned(), ToString::to_string),
+    })
+}
+
+/// A tool that cannot run is wanted to run, one that is built otherwise to be built so; only else a version is what is wanted.
+pub(super) fn wanted_of(reason: &ToolReason) -> Option<String> {
+    match &reason.trouble {
+        ToolTrouble::WrongArch { needed: NeededArch::Machine(arch) | NeededArch::Guide(arch), .. } => {
+            Some(format!("built for {arch}"))
+        }
+        ToolTrouble::Unwanted { .. } | ToolTrouble::PerhapsUnwanted => match reason.range() {
+            Some(range) => Some(format!("not {range}")),
+            None => Some("not there".to_owned()),
+        },
+        _ => reason.range().map(ToString::to_string),
+    }
+}
+
+pub(super) fn wanted(tool: &Tool) -> Option<String> {
+    match (&tool.version, tool.expect, &tool.version_from) {
+        (Some(range), Existence::Absent, _) => Some(format!("not {range}")),
+        (None, Existence::Absent, _) => Some("not there".to_owned()),
+        (Some(range), Existence::Present, _) => Some(range.to_string()),
+        (None, Existence::Present, Some(file)) => Some(format!("what {file} says")),
+        (None, Existence::Present, None) => None,
+    }
+}
