@@ -23,8 +23,11 @@ fn one_missing_tool_that_five_wait_for_is_one_thing_to_do() {
     assert_eq!(essence(&report, "tides").1, "waits-for");
     assert_eq!(report["plan"]["steps"].as_array().unwrap().len(), 1);
     let shown = text(&bench.run(&["preflight"]).stdout).split_whitespace().collect::<Vec<_>>().join(" ");
-    assert!(shown.contains("Waiting for this, and not checked yet: folder charts, folder maps, folder radio, folder"), "{shown}");
-    assert!(shown.contains("NOT READY One thing to do. Of 6 needed things, 1 is not met and 5 are waiting"), "{shown}");
+    assert!(shown.contains("Waits for it, and was not checked yet: folder charts, folder maps, folder radio, folder"), "{shown}");
+    assert!(
+        shown.contains("NOT READY Of 6 needed things, 1 is not met and 5 are waiting for others. One thing to do."),
+        "{shown}"
+    );
 }
 
 #[test]

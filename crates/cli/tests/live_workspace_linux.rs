@@ -318,7 +318,7 @@ fn the_wanted_version_comes_from_the_repository() {
     assert_eq!((essence(&report, "met").0.as_str(), wanted("met").as_str()), ("met", "2.4.*"));
     assert_eq!(
         essence(&report, "nowhere").2,
-        "buoyc is here (2.4.1), but nowhere.txt, which says the version that is wanted, is not there."
+        "buoyc (nowhere) is here (2.4.1), but nowhere.txt, which says the version that is wanted, is not there."
     );
 }
 

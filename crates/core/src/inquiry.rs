@@ -55,8 +55,8 @@ pub struct Inquiry<'a> {
     waits_for: Vec<usize>,
     cited: Vec<Answer>,
     cited_probes: HashSet<*const Probe>,
-    /// The requirement whose evidence this one rests on too.
-    pub(crate) rests_on: Option<usize>,
+    /// Answers that this one rests on together with others.
+    pub(crate) shared: Option<Arc<[Answer]>>,
 }
 
 impl<'a> Inquiry<'a> {
@@ -68,7 +68,7 @@ impl<'a> Inquiry<'a> {
             waits_for: Vec::new(),
             cited: Vec::new(),
             cited_probes: HashSet::new(),
-            rests_on: None,
+            shared: None,
         }
     }
 

@@ -1,6 +1,7 @@
 //! What all disk requirements need together, as one computation for the whole guide.
 
 use crate::finding::Named;
+use crate::known::Answer;
 use crate::observation::DiskRoom;
 use crate::prelude::*;
 use alloc::collections::BTreeMap;
@@ -17,8 +18,8 @@ pub struct DiskLedger {
     pub sums: BTreeMap<String, Sum>,
     /// What may land anywhere, because its place or its condition could not be found out.
     pub uncertain: Sum,
-    /// The first requirement that takes part: the answers that the ledger rests on are its evidence.
-    pub first: Option<usize>,
+    /// The answers that it rests on.
+    pub evidence: Arc<[Answer]>,
 }
 
 /// What several requirements need.

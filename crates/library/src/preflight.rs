@@ -166,7 +166,11 @@ impl<'l> Preflight<'l> {
     }
 
     fn drive(&self, driver: Driver, (host, interrupt): (&dyn Host, &Interrupt), jobs: usize) -> Driver {
-        let pool = Pool { state: Mutex::new(State { driver, running: Vec::new() }), changed: Condvar::new() };
+        let pool = Pool {
+            state: Mutex::new(State { driver, running: Vec::new(), news: 0 }),
+            changed: Condvar::new(),
+            told: Mutex::new(0),
+        };
         let crew = Crew { preflight: self, pool: &pool, host, interrupt };
         std::thread::scope(|scope| {
             let mut workers = 1;
@@ -254,12 +258,17 @@ impl Crew<'_, '_> {
             Some(_) => state.driver.take_news(),
             None => Vec::new(),
         };
-        let news: Vec<(usize, Arc<Finding>)> = news;
         let progress = self.preflight.progress.as_ref().map(|_| {
             let (settled, begun) = state.driver.progress();
             Progress { settled, begun, waiting_for: state.running.iter().map(|(probe, _)| probe.to_string()).collect() }
         });
+        state.news += 1;
+        let number = state.news;
         drop(state);
+        // One listener at a time, and never older news after newer.
+        let mut told = self.pool.told.lock().unwrap_or_else(PoisonError::into_inner);
+        let is_newest = number > *told;
+        *told = number.max(*told);
         if let Some(listener) = &self.preflight.findings {
             for (index, finding) in news {
                 if let Some(requirement) = self.preflight.guide.requirements.get(index) {
@@ -267,7 +276,7 @@ impl Crew<'_, '_> {
                 }
             }
         }
-        if let (Some(listener), Some(progress)) = (&self.preflight.progress, progress) {
+        if let (Some(listener), Some(progress), true) = (&self.preflight.progress, progress, is_newest) {
             listener(&progress);
         }
     }
@@ -276,12 +285,16 @@ impl Crew<'_, '_> {
 struct Pool {
     state: Mutex<State>,
     changed: Condvar,
+    /// The number of the last news that the listeners were told.
+    told: Mutex<u64>,
 }
 
 struct State {
     driver: Driver,
     /// What is being asked, and since when, the longest-running first.
     running: Vec<(Arc<Probe>, Instant)>,
+    /// How often there was something to tell.
+    news: u64,
 }
 
 impl State {

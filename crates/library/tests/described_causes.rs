@@ -174,6 +174,14 @@ const VIRTUAL: &str = "virtualization = \"usable\"";
     VIRTUAL,
     "You are inside a container"
 )]
+#[case::no_such_locale("locale-missing", LINUX, "", "locale = \"de_DE.UTF-8\"", "There is C.utf8 and en_US.utf8.")]
+#[case::a_locale_of_another_encoding(
+    "locale-encoding",
+    LINUX,
+    "",
+    "locale = \"de_DE.ISO-8859-1\"\nutf8 = true",
+    "its characters are iso88591, and UTF-8 is needed"
+)]
 #[case::inside_windows(
     "virt-nesting-off",
     "[system]\nos = \"linux\"\nflags = [\"wsl\", \"virtual-machine\"]\n[user]\nname = \"mate\"\n",
@@ -189,7 +197,7 @@ fn a_machine_of_this_sort_shows(
     #[case] words: &str,
 ) {
     let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
-    let path = "path = [\"/usr/local/bin\", \"/usr/bin\"]\nother_ports = \"free\"\n";
+    let path = "path = [\"/usr/local/bin\", \"/usr/bin\"]\nother_ports = \"free\"\nlocales = [\"C.utf8\", \"en_US.utf8\", \"de_DE.iso88591\"]\n";
     let text = format!("format = 1\n{path}[machine]\nname = \"buoy-desk\"\n{machine}{more}");
     let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
     let report = Preflight::new(&guide).run(&machine).unwrap();

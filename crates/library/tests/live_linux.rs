@@ -157,3 +157,10 @@ fn of_several_processes_that_share_a_port_the_first_one_holds_it() {
     let Observation::PortHolder(Some(holder)) = seen else { panic!("{seen:?}") };
     assert_eq!(holder.pid, Some(std::process::id()));
 }
+
+#[test]
+fn locales_are_those_that_the_system_lists() {
+    let Observation::Locales(locales) = Live::new(".", &no_guide()).observe(&Probe::Locales) else { panic!("no locales") };
+    // POSIX has this one on every system (Base Definitions 7.2).
+    assert!(locales.iter().any(|name| name == "POSIX" || name == "C"), "{locales:?}");
+}

@@ -134,7 +134,7 @@ mod tests {
         let progress = Progress { settled: 12, begun: 13, waiting_for: vec!["/opt/buoy\u{1b}[2J --version".to_owned()] };
         let open = (0..11).map(|number| format!("  unmet: tool {number}")).collect();
         let seen = Seen { progress: Some(progress), met: 1, open };
-        let soon = lines(&seen, Duration::from_millis(300));
+        let soon = lines(&seen, Duration::from_millis(220));
         assert_eq!(soon, [r"12 of 13 known; waiting for /opt/buoy\x1b[2J --version"]);
         let late = lines(&seen, Duration::from_secs(3));
         assert_eq!(late.first().map(String::as_str), Some("12 of 13 known after 3 s: 1 met, 11 not"));

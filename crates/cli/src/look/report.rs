@@ -3,6 +3,7 @@
 use super::{Detail, Ink, Look, Paper, closing, opening, plan};
 use build_setup_ready::finding::{CommandReason, DiskTrouble, LeftOut, LibraryTrouble, Reason, ToolTrouble, Verdict};
 use build_setup_ready::guide::{Level, Requirement, Subject};
+use build_setup_ready::known::Answer;
 use build_setup_ready::report::Report;
 use build_setup_ready::settled::Settled;
 use build_setup_ready::text::{Size, join_words};
@@ -222,7 +223,11 @@ fn sharing<'r>(report: &'r Report, one: &Settled) -> Vec<&'r Settled> {
 
 /// What was looked at, and what was seen.
 pub(crate) fn evidence(paper: &mut Paper<'_>, indent: usize, one: &Settled) {
-    for answer in &one.finding.evidence {
+    answers(paper, indent, &one.finding.evidence);
+}
+
+fn answers(paper: &mut Paper<'_>, indent: usize, answers: &[Answer]) {
+    for answer in answers {
         paper.labelled(indent, ("looked at", Ink::Quiet), 10, (&answer.probe.to_string(), Ink::Quiet));
         paper.labelled(indent, ("saw", Ink::Quiet), 10, (&answer.observation.to_string(), Ink::Body));
     }
@@ -239,6 +244,11 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
         met(paper, report, &all);
     }
     let indent = indent(paper.look());
+    if paper.look().detail == Detail::Verbose && !report.shared_evidence().is_empty() {
+        paper.heading("What the disks have, and what is needed where");
+        answers(paper, indent, report.shared_evidence());
+        paper.gap();
+    }
     let of = |wanted: LeftOut| {
         let left_out = move |one: &&Settled| one.finding.left_out() == Some(wanted);
         all.iter().copied().filter(left_out).map(|one| title(report, one)).collect::<Vec<String>>()

@@ -23,7 +23,7 @@ printf '%s\n' 'export PATH=/usr/local/bin:"$PATH"' >> "$HOME"/.bashrc
 #    Settles the working copy.
 git submodule update --init --recursive
 
-# 6. Give git your user.email: put it in the place of YOUR-VALUE.
+# 6. Give git another user.email: put it in the place of YOUR-VALUE.
 #    Settles your address in git.
 #    Put in your own value first:
 #      git config --global user.email YOUR-VALUE

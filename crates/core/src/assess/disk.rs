@@ -5,6 +5,7 @@ use crate::guide::{Disk, Subject};
 use crate::inquiry::{Inquiry, Stop};
 use crate::ledger::{DiskLedger, Sum};
 use crate::observation::{DiskLimit, DiskRoom};
+use crate::prelude::*;
 use crate::text::Size;
 
 /// Needs that land on one filesystem add up: asks every place once.
@@ -36,9 +37,9 @@ pub(super) fn sum(inquiry: &mut Inquiry<'_>) -> Result<DiskLedger, Stop> {
         };
         sum.bytes = sum.bytes.saturating_add(disk.size.0);
         sum.parts.push(index);
-        ledger.first = ledger.first.or(Some(index));
         ledger.total = ledger.total.saturating_add(disk.size.0);
     }
+    ledger.evidence = inquiry.take_cited().into();
     if complete { Ok(ledger) } else { Err(Stop::Pending) }
 }
 
@@ -51,7 +52,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, index: usize, disk: &Disk) -> Re
             // What is short alone is shorter with the others that land there: one number for all, so that it is freed once.
             let ledger = inquiry.disk_ledger()?;
             if let Some(sum) = ledger.sums.get(&room.filesystem).filter(|sum| sum.parts.len() > 1) {
-                cite_ledger(inquiry, ledger, index)?;
+                inquiry.shared = Some(Arc::clone(&ledger.evidence));
                 called = sum.called.as_ref().unwrap_or(room);
                 *together = Some(all_of(sum, available, index));
             }
@@ -64,7 +65,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, index: usize, disk: &Disk) -> Re
         return Ok(met.into());
     }
     // Where each of the others lands matters now.
-    cite_ledger(inquiry, ledger, index)?;
+    inquiry.shared = Some(Arc::clone(&ledger.evidence));
     let alone = Sum { bytes: disk.size.0, ..Sum::default() };
     let sum = ledger.sums.get(&room.filesystem).unwrap_or(&alone);
     if Size(sum.bytes) > available {
@@ -79,19 +80,6 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, index: usize, disk: &Disk) -> Re
 
 fn all_of(sum: &Sum, available: Size, index: usize) -> Together {
     Together { needed: Size(sum.bytes), short_by: Size(sum.bytes.saturating_sub(available.0)), others: sum.others(index) }
-}
-
-/// The answers that the ledger is made of are evidence of its first requirement; the others refer to that.
-fn cite_ledger(inquiry: &mut Inquiry<'_>, ledger: &DiskLedger, index: usize) -> Result<(), Stop> {
-    inquiry.rests_on = ledger.first;
-    if ledger.first == Some(index) {
-        for part in ledger.sums.values().flat_map(|sum| &sum.parts) {
-            if let Some(Subject::Disk(other)) = inquiry.context.guide.requirements.get(*part).map(|other| &other.subject) {
-                inquiry.disk_room(&other.at)?;
-            }
-        }
-    }
-    Ok(())
 }
 
 fn reason(room: &DiskRoom, called: &DiskRoom, trouble: DiskTrouble) -> Conclusion {

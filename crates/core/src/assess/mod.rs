@@ -94,8 +94,8 @@ pub(crate) fn finding_with_evidence(inquiry: &mut Inquiry<'_>, index: usize, req
         Err(Stop::Pending) => return None,
         Err(Stop::NoAnswer(general)) => general.into(),
     };
-    let rests_on = inquiry.rests_on.take().filter(|first| *first != index);
-    Some(Finding { evidence: inquiry.take_cited(), rests_on, ..Finding::new(conclusion) })
+    let shared_evidence = inquiry.shared.take();
+    Some(Finding { evidence: inquiry.take_cited(), shared_evidence, ..Finding::new(conclusion) })
 }
 
 fn conclude(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) -> Result<Conclusion, Stop> {

@@ -44,8 +44,8 @@ pub struct Finding {
     pub conclusion: Conclusion,
     /// The answers that it rests on, in the order in which they were used.
     pub evidence: Vec<Answer>,
-    /// The index of a requirement whose evidence it rests on too: what a sum is made of is told once.
-    pub rests_on: Option<usize>,
+    /// Answers that it rests on together with other findings: what a sum is made of is kept, and told, once.
+    pub shared_evidence: Option<Arc<[Answer]>>,
 }
 
 /// What a finding comes to.
@@ -239,7 +239,7 @@ pub enum Place {
 impl Finding {
     /// A finding without evidence yet.
     pub fn new(conclusion: Conclusion) -> Self {
-        Self { conclusion, evidence: Vec::new(), rests_on: None }
+        Self { conclusion, evidence: Vec::new(), shared_evidence: None }
     }
 
     /// The verdict.

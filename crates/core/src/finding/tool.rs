@@ -21,6 +21,9 @@ pub enum ToolMet {
         found: Option<Version>,
         /// It was started; what opens a window is not.
         started: bool,
+        /// The versions that would do, where the requirement states any.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        wanted: Option<WantedVersion>,
     },
     /// It is not there, as wanted.
     Absent,

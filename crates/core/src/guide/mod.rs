@@ -2,6 +2,7 @@
 
 mod fix;
 mod fix_parse;
+mod kind;
 mod order;
 mod parse;
 mod placeholder;
@@ -12,13 +13,14 @@ mod subject_parse;
 pub mod vocabulary;
 
 pub use fix::{Edit, GuideFix, Then};
+pub use kind::{Kind, LimitKind};
 pub use parse::{FORMAT, parse};
 pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};
 pub use subject::{
-    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Kind, Library, Limit,
-    LimitKind, Locale, Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject,
-    Subnet, Systems, Tool, Virtualization,
+    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
+    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, Systems, Tool,
+    Virtualization,
 };
 
 use crate::condition::Condition;

@@ -1,8 +1,9 @@
+use super::kind::{Kind, LimitKind};
 use super::reading::{Words, check_word};
 use super::subject::{
-    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Kind, Library, Limit,
-    LimitKind, Locale, Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject,
-    Subnet, Systems, Tool, Virtualization,
+    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
+    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, Systems, Tool,
+    Virtualization,
 };
 use super::vocabulary::{KINDS, KindKeys, LIMITS, MANAGERS, SYSTEMS};
 use crate::document::{Fields, Placed, as_number, shortened};

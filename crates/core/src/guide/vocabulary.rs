@@ -1,7 +1,7 @@
 //! The words of a guide: every table, its keys, and what stands behind each. The parser asks it what a key belongs to, the schema is made
 //! from it, and a test holds it against what the parser really reads.
 
-use super::subject::{Kind, LimitKind};
+use super::kind::{Kind, LimitKind};
 use crate::manager::Manager;
 use crate::observation::Os;
 

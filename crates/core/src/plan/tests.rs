@@ -37,8 +37,8 @@ fn packages_become_one_command_and_a_sign_in_comes_once_and_last() {
     let plan = plan(body, &script);
     let expected = [
         r#"Install a, b and the second of a with apt. ["sudo apt-get install a-pkg b-pkg"] [0, 2, 3]"#,
-        r#"Become a member of the group kvm. ["sudo usermod -aG kvm skipper"] [1]"#,
         r#"Fetch d. ["fetch d"] [4]"#,
+        r#"Become a member of the group kvm. ["sudo usermod -aG kvm skipper"] [1]"#,
         "Sign out completely and in again, so that the changes above take effect. [] [1]",
     ];
     assert_eq!(said(&plan), expected);

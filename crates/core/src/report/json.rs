@@ -27,6 +27,9 @@ struct JsonReport<'r> {
     counts: Counts,
     #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonRequirement<'r>>"))]
     requirements: JsonRequirements<'r>,
+    /// What several findings rest on together.
+    #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonEvidenceFields>"))]
+    shared_evidence: JsonEvidences<'r>,
     plan: JsonPlan<'r>,
 }
 
@@ -68,8 +71,8 @@ struct JsonRequirement<'r> {
     why: Option<&'r str>,
     #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonEvidenceFields>"))]
     evidence: JsonEvidences<'r>,
-    /// The requirement whose evidence it rests on too.
-    evidence_of: Option<&'r str>,
+    /// It rests on the shared evidence too.
+    shares_evidence: bool,
     blocked_by: Vec<&'r str>,
     alternatives: Vec<&'r str>,
     is_alternative: bool,
@@ -261,7 +264,7 @@ impl Report {
             facts: JsonFacts(&finding.conclusion),
             why: requirement.why.as_deref(),
             evidence: JsonEvidences(&finding.evidence),
-            evidence_of: finding.rests_on.and_then(|index| self.id(index)),
+            shares_evidence: finding.shared_evidence.is_some(),
             alternatives: finding.alternatives().iter().filter_map(|index| self.id(*index)).collect(),
             is_alternative: requirement.alternative,
             blocked_by: finding.waits_for().iter().filter_map(|index| self.id(*index)).collect(),
@@ -344,6 +347,7 @@ impl Serialize for Report {
             interrupted: frame.interrupted,
             counts: self.counts(),
             requirements: JsonRequirements(self),
+            shared_evidence: JsonEvidences(self.shared_evidence()),
             plan: self.json_plan(),
         }
         .serialize(serializer)

@@ -6,7 +6,7 @@ mod roots;
 use crate::finding::Verdict;
 use crate::fix::Shell;
 use crate::guide::{Guide, Level, Requirement};
-use crate::known::Known;
+use crate::known::{Answer, Known};
 use crate::observation::{Observation, Surroundings, System};
 use crate::plan::Plan;
 use crate::prelude::*;
@@ -164,6 +164,11 @@ impl Report {
     /// What waits for this one, directly.
     pub fn waiting_for<'r>(&'r self, settled: &Settled) -> impl Iterator<Item = &'r Settled> {
         self.roots.followers(settled.index).iter().filter_map(|at| self.settled.get(*at))
+    }
+
+    /// What several findings rest on together: the room at all places that disks are needed at. Empty where nothing is shared.
+    pub fn shared_evidence(&self) -> &[Answer] {
+        self.settled.iter().find_map(|one| one.finding.shared_evidence.as_deref()).unwrap_or_default()
     }
 
     /// What came of the requirements that count by themselves: not of alternatives, for which their `any_of` speaks.

@@ -54,6 +54,7 @@ impl<'r> Words<'r> {
         match &self.finding.conclusion {
             Conclusion::LeftOut(_) => None,
             Conclusion::Open(reason) => self.wanted_of(reason).or_else(|| self.wanted_by_subject()),
+            Conclusion::Met(Met::Tool(met)) => tool::wanted_of_met(met).or_else(|| self.wanted_by_subject()),
             Conclusion::Met(_) | Conclusion::Waits(_) => self.wanted_by_subject(),
         }
     }

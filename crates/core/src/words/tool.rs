@@ -286,6 +286,14 @@ pub(super) fn wanted_of(reason: &ToolReason) -> Option<String> {
     }
 }
 
+/// The range that a file of the project states, where one does.
+pub(super) fn wanted_of_met(met: &ToolMet) -> Option<String> {
+    match met {
+        ToolMet::Here { wanted: Some(wanted), .. } => Some(wanted.range.to_string()),
+        ToolMet::Here { .. } | ToolMet::Absent | ToolMet::CannotRun { .. } | ToolMet::NotUnwanted { .. } => None,
+    }
+}
+
 pub(super) fn wanted(tool: &Tool) -> Option<String> {
     match (&tool.version, tool.expect, &tool.version_from) {
         (Some(range), Existence::Absent, _) => Some(format!("not {range}")),

@@ -171,9 +171,4 @@ mod tests {
     fn what_would_be_downloaded_is_summed(#[case] printed: &str, #[case] expected: (Option<u64>, Option<usize>)) {
         assert_eq!(downloads(printed), expected);
     }
-
-    #[test]
-    fn every_manager_that_a_guide_may_name_can_be_asked() {
-        assert!(MANAGERS.iter().all(|manager| candidate_question(manager).is_some()));
-    }
 }

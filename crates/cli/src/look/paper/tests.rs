@@ -3,7 +3,15 @@ use crate::look::{Colour, Detail, Look};
 use rstest::rstest;
 
 fn look(width: usize) -> Look {
-    Look { width, color: Colour::Off, error_color: Colour::Off, plain: false, progress: false, detail: Detail::Normal }
+    Look {
+        terminal: false,
+        width,
+        color: Colour::Off,
+        error_color: Colour::Off,
+        plain: false,
+        progress: false,
+        detail: Detail::Normal,
+    }
 }
 
 fn drawn(look: &Look, draw: impl FnOnce(&mut Paper<'_>)) -> String {
@@ -23,15 +31,20 @@ fn text_behind_a_label_is_indented_to_where_it_starts(#[case] width: usize, #[ca
 }
 
 #[rstest]
-#[case::side_by_side(80, "3.22.1", "  found 3.22.1                      wanted >= 3.25\n")]
-#[case::one_above_the_other(50, "3.22.1", "  found  3.22.1\n  wanted >= 3.25\n")]
-#[case::too_long_for_one_line(
-    70,
-    "a version with a very long name that leaves no room",
-    "  found  a version with a very long name that leaves no room\n  wanted >= 3.25\n"
+#[case::a_word_that_fits_goes_to_the_next_line_whole(
+    "the key is at /home/mate/.config/driftbuoy/buoy.key",
+    "the key is at\n/home/mate/.config/driftbuoy/buoy.key\n"
 )]
-fn found_and_wanted_stand_side_by_side_where_there_is_room(#[case] width: usize, #[case] found: &str, #[case] expected: &str) {
-    assert_eq!(drawn(&look(width), |paper| paper.beside(2, ("found", found), ("wanted", ">= 3.25"))), expected);
+#[case::a_longer_one_breaks_behind_its_separators(
+    "at /home/mate/.config/driftbuoy/station/buoy.key",
+    "at /home/mate/.config/driftbuoy/\nstation/buoy.key\n"
+)]
+#[case::one_without_any_is_broken_where_it_must(
+    "0123456789012345678901234567890123456789",
+    "01234567890123456789012345678901234567\n89\n"
+)]
+fn a_path_is_not_torn_without_need(#[case] text: &str, #[case] expected: &str) {
+    assert_eq!(drawn(&look(38), |paper| paper.block(0, text, Ink::Body)), expected);
 }
 
 #[test]

@@ -53,14 +53,18 @@ struct Asked<'t> {
 
 impl Asked<'_> {
     fn reason(&self, program: Option<&str>, trouble: ToolTrouble) -> ToolReason {
-        let said_in = self.said_in.map(ToOwned::to_owned);
         ToolReason {
             name: self.name.to_owned(),
             program: program.map(ToOwned::to_owned),
             trouble,
-            wanted: self.tool.version.clone().map(|range| WantedVersion { range, said_in }),
+            wanted: self.wanted(),
             other: None,
         }
+    }
+
+    fn wanted(&self) -> Option<WantedVersion> {
+        let said_in = self.said_in.map(ToOwned::to_owned);
+        self.tool.version.clone().map(|range| WantedVersion { range, said_in })
     }
 }
 
@@ -246,7 +250,8 @@ fn judge(asked: &Asked<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Conclusion
         return asked.reason(Some(program), trouble).into();
     }
     let here = |found, started| {
-        Met::Tool(ToolMet::Here { name: asked.name.to_owned(), program: program.to_owned(), found, started }).into()
+        let (name, program) = (asked.name.to_owned(), program.to_owned());
+        Met::Tool(ToolMet::Here { name, program, found, started, wanted: asked.wanted() }).into()
     };
     let trouble = match (outcome, &asked.tool.version) {
         (Outcome::Trouble(trouble), _) => trouble.clone(),

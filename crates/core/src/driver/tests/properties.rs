@@ -229,7 +229,7 @@ proptest! {
         for one in &settled {
             let mut known = Known::default();
             // What a sum is made of is told once, where it is first used.
-            let shared = one.finding.rests_on.map(|first| &settled[first].finding.evidence).into_iter().flatten();
+            let shared = one.finding.shared_evidence.iter().flat_map(|answers| answers.iter());
             for answer in one.finding.evidence.iter().chain(shared) {
                 known.learn(Arc::clone(&answer.probe), (*answer.observation).clone(), 0);
             }
