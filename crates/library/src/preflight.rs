@@ -150,8 +150,7 @@ impl<'l> Preflight<'l> {
             elapsed_ms: milliseconds(clock),
             interrupted,
         };
-        let finished = driver.finish();
-        Ok(Report::new(Arc::clone(&self.guide), self.selection.role, frame, &finished.known, finished.settled))
+        Ok(Report::new(Arc::clone(&self.guide), self.selection.role, frame, driver.finish()))
     }
 
     fn drive_alone(mut driver: Driver, host: &dyn Host, interrupt: &Interrupt) -> Driver {

@@ -3,6 +3,7 @@
 mod json;
 mod roots;
 
+use crate::driver::Finished;
 use crate::finding::Verdict;
 use crate::fix::Shell;
 use crate::guide::{Guide, Level, Requirement};
@@ -88,6 +89,8 @@ pub struct Report {
     pub shell: Shell,
     /// Whether the person has admin rights, where it is known.
     pub rights: Option<bool>,
+    /// All that was learnt about the machine.
+    pub known: Known,
     roots: Roots,
 }
 
@@ -109,7 +112,8 @@ pub struct Counts {
 
 impl Report {
     /// Puts a report together.
-    pub fn new(guide: Arc<Guide>, role: Option<usize>, frame: Frame, known: &Known, settled: Vec<Settled>) -> Self {
+    pub fn new(guide: Arc<Guide>, role: Option<usize>, frame: Frame, finished: Finished) -> Self {
+        let Finished { known, settled } = finished;
         let observed = |probe: &Probe| known.get(probe).map(|answer| &*answer.observation);
         let system = match observed(&Probe::System) {
             Some(Observation::System(system)) => Some(system.clone()),
@@ -128,7 +132,7 @@ impl Report {
         let rights = account.and_then(|account| account.admin);
         let plan = crate::plan::make(&guide, &settled, rights);
         let roots = Roots::of(guide.requirements.len(), &settled);
-        Self { guide, role, frame, system, surroundings, settled, plan, shell, rights, roots }
+        Self { guide, role, frame, system, surroundings, settled, plan, shell, rights, known, roots }
     }
 
     /// The requirement that a result is about.
