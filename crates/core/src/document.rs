@@ -208,9 +208,9 @@ impl<'t> Fields<'t> {
     }
 
     /// One of a list of words.
-    pub fn word<T: Copy>(&self, key: &'static str, words: &[(&str, T)]) -> Option<T> {
+    pub fn word<T: Clone>(&self, key: &'static str, words: &[(&str, T)]) -> Option<T> {
         let text = self.text(key)?;
-        let found = words.iter().find(|(word, _)| *word == text.value).map(|(_, meaning)| *meaning);
+        let found = words.iter().find(|(word, _)| *word == text.value).map(|(_, meaning)| meaning.clone());
         if found.is_none() {
             let known: Vec<&str> = words.iter().map(|(word, _)| *word).collect();
             let message = format!("`{key}` cannot be `{}`", shortened(text.value));

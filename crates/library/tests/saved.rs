@@ -47,8 +47,7 @@ fn what_was_saved_of_a_machine_gives_the_same_report_again() {
     for machine in MACHINES {
         for role in [None, Some(0), Some(1), Some(2)] {
             let described = Described::parse(machine.text).unwrap();
-            let preflight =
-                || Preflight::new(&guide).select(Selection { role, after_start: true, ..Selection::default() });
+            let preflight = || Preflight::new(&guide).select(Selection { role, after_start: true, ..Selection::default() });
             let first = preflight().run(&described).unwrap();
             let saved = serde_json::to_string(&first.known).unwrap();
             let known: Known = serde_json::from_str(&saved).unwrap();

@@ -1,8 +1,6 @@
 //! What must be known before what: as the guide says, and as follows from what is checked.
 
-#![allow(clippy::wildcard_enum_match_arm, reason = "most kinds need nothing first")]
-
-use super::{Existence, PortNumbers, Requirement, Subject};
+use super::{Existence, Kind, PortNumbers, Requirement, Subject};
 use crate::prelude::*;
 use crate::problem::{ProblemKind, Problems};
 use hashbrown::{HashMap, HashSet};
@@ -13,10 +11,11 @@ pub(super) fn imply(requirements: &mut [Requirement]) {
     let mut alternatives: Vec<usize> = Vec::new();
     let mut waiting: Vec<usize> = Vec::new();
     for (index, requirement) in requirements.iter().enumerate() {
-        match &requirement.subject {
-            Subject::AnyOf(any) => alternatives.extend(&any.alternatives),
-            Subject::Command(_) | Subject::Setting(_) | Subject::Checkout(_) | Subject::Service(_) => waiting.push(index),
-            _ => {}
+        if let Subject::AnyOf(any) = &requirement.subject {
+            alternatives.extend(&any.alternatives);
+        }
+        if may_need_a_tool(requirement.subject.kind()) {
+            waiting.push(index);
         }
     }
     for index in alternatives {
@@ -57,18 +56,17 @@ impl<'g> Programs<'g> {
     fn of(requirements: &'g [Requirement]) -> Self {
         let mut programs = Self { tools: HashMap::new(), holders: HashMap::new() };
         for (index, requirement) in requirements.iter().enumerate() {
-            match &requirement.subject {
-                Subject::Tool(tool) if tool.expect == Existence::Present => {
-                    for name in &tool.names {
-                        programs.tools.entry(name).or_insert(index);
-                    }
+            if let Subject::Tool(tool) = &requirement.subject
+                && tool.expect == Existence::Present
+            {
+                for name in &tool.names {
+                    programs.tools.entry(name).or_insert(index);
                 }
-                Subject::Port(port) => {
-                    if let (PortNumbers::List(numbers), false) = (&port.numbers, port.held_ok.is_empty()) {
-                        programs.holders.extend(numbers.iter().map(|number| (*number, port.held_ok.as_slice())));
-                    }
-                }
-                _ => {}
+            }
+            if let Subject::Port(port) = &requirement.subject
+                && let (PortNumbers::List(numbers), false) = (&port.numbers, port.held_ok.is_empty())
+            {
+                programs.holders.extend(numbers.iter().map(|number| (*number, port.held_ok.as_slice())));
             }
         }
         programs
@@ -77,16 +75,24 @@ impl<'g> Programs<'g> {
     /// The tools without which a requirement cannot be looked at.
     fn needed_by(&self, requirement: &Requirement) -> Vec<usize> {
         let tool = |name: &str| self.tools.get(name).copied();
-        match &requirement.subject {
-            Subject::Command(command) => command.words.first().and_then(|name| tool(name)).into_iter().collect(),
-            Subject::Setting(setting) => tool(&setting.of).into_iter().collect(),
-            Subject::Checkout(checkout) if checkout.large_files || checkout.clean => tool("git").into_iter().collect(),
-            Subject::Service(service) => {
-                self.holders.get(&service.port).copied().unwrap_or_default().iter().filter_map(|name| tool(name)).collect()
-            }
-            _ => Vec::new(),
+        if let Subject::Command(command) = &requirement.subject {
+            command.words.first().and_then(|name| tool(name)).into_iter().collect()
+        } else if let Subject::Setting(setting) = &requirement.subject {
+            tool(&setting.of).into_iter().collect()
+        } else if let Subject::Checkout(checkout) = &requirement.subject {
+            let asks = checkout.large_files || checkout.clean;
+            tool("git").filter(|_| asks).into_iter().collect()
+        } else if let Subject::Service(service) = &requirement.subject {
+            self.holders.get(&service.port).copied().unwrap_or_default().iter().filter_map(|name| tool(name)).collect()
+        } else {
+            Vec::new()
         }
     }
+}
+
+/// The kinds that are looked at by asking a tool, or that a tool of the guide makes.
+fn may_need_a_tool(kind: Kind) -> bool {
+    matches!(kind, Kind::Command | Kind::Setting | Kind::Checkout | Kind::Service)
 }
 
 /// Whether one requirement waits for another by what the guide says, at any distance. Only tools are asked, which need nothing themselves.

@@ -408,6 +408,17 @@ pub struct AnyOf {
 }
 
 impl Subject {
+    /// The variable that it speaks of, the file that may set it, and whether its value is a secret.
+    pub fn sets(&self) -> Option<(&String, Option<&String>, bool)> {
+        if let Self::Variable(variable) = self {
+            Some((&variable.name, variable.env_file.as_ref(), variable.secret))
+        } else if let Self::Port(Port { set_by: Some(set_by), .. }) = self {
+            Some((&set_by.variable, set_by.env_file.as_ref(), false))
+        } else {
+            None
+        }
+    }
+
     /// Which kind it is.
     pub fn kind(&self) -> Kind {
         match self {

@@ -2,13 +2,11 @@
 
 mod display;
 mod network;
-mod workspace;
+mod project;
 
 pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};
-pub use workspace::{
-    Candidate, CheckoutState, LibraryState, LimitState, Nature, Offered, PathState, Pinned, Value, VariableState,
-};
+pub use project::{Candidate, CheckoutState, LibraryState, LimitState, Nature, Offered, PathState, Pinned, Value, VariableState};
 
 use crate::manager::Manager;
 use crate::prelude::*;

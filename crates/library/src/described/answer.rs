@@ -1,7 +1,8 @@
-#![allow(clippy::wildcard_enum_match_arm, reason = "what is not answered here, the other parts of a description answer")]
+//! What a described machine answers.
 
 use super::shape::{Filesystem, Shape, binding, port, resolve, said};
-use super::{network, workspace};
+use super::{contents, network};
+use crate::guide::Checkout;
 use crate::observation::{Binding, DeviceState, DiskRoom, Observation, Run, SettingNumber, StartFailure};
 use crate::probe::{PortPlace, Probe};
 use crate::read::setting_number;
@@ -32,7 +33,30 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::Device { path, .. } => Observation::Device(shape.devices.get(path).cloned().unwrap_or(DeviceState::Missing)),
         Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
         Probe::Group { name } => said(has_group(shape, name).map(Observation::Group)),
-        other => said(workspace::answer(shape, other).or_else(|| network::answer(shape, other))),
+        Probe::Path { path, pattern } => contents::path(shape, path, pattern.as_ref()),
+        Probe::Variable { name, env_file, pattern } => {
+            contents::variable_answer(shape, name, env_file.as_deref(), pattern.as_ref())
+        }
+        Probe::Library { name } => contents::library(shape, name),
+        Probe::Setting { key, pattern, .. } => said(contents::setting(shape, key, pattern.as_ref())),
+        Probe::Checkout { path, submodules, large_files, clean } => {
+            let asked =
+                Checkout { path: path.clone(), branch: None, submodules: *submodules, large_files: *large_files, clean: *clean };
+            said(contents::checkout(shape, &asked))
+        }
+        Probe::Command { words, .. } => said(contents::command(shape, words)),
+        Probe::Limit { name } => said(contents::limit(shape, *name)),
+        Probe::Locales => said(contents::locales(shape)),
+        Probe::Candidate { manager, package } => said(contents::candidate(shape, *manager, package)),
+        Probe::Pinned { file, tools } => contents::pinned(shape, file, tools),
+        Probe::Socket { path } => network::socket(shape, path),
+        Probe::Connection { host, port } => said(network::connection_answer(shape, host, *port)),
+        Probe::Fetch { url, pattern, .. } => said(network::fetch(shape, url, pattern.as_deref())),
+        Probe::Online => said(shape.net.online.map(Observation::Online)),
+        Probe::SystemProxy => Observation::SystemProxy(shape.net.proxy.clone()),
+        Probe::SystemService { name } => said(network::system_service(shape, name)),
+        Probe::Networks => said(shape.net.networks.clone().map(Observation::Networks)),
+        Probe::Addresses { name } => said(network::addresses(shape, name)),
     }
 }
 
@@ -56,8 +80,8 @@ fn free_port(shape: &Shape, place: &PortPlace) -> Option<u16> {
 }
 
 fn setting(shape: &Shape, variable: &str, env_file: Option<&str>) -> SettingNumber {
-    let environment = shape.workspace.environment.get(variable).map(String::as_str);
-    let file = env_file.and_then(|file| shape.workspace.paths.get(&resolve(shape, file)));
+    let environment = shape.contents.environment.get(variable).map(String::as_str);
+    let file = env_file.and_then(|file| shape.contents.paths.get(&resolve(shape, file)));
     setting_number(variable, environment, env_file.zip(file.map(|file| file.text.as_str())))
 }
 

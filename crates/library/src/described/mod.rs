@@ -4,13 +4,13 @@
 //! The format is documented in `docs/described-machines.md`.
 
 mod answer;
+mod contents;
 mod fields;
 mod network;
 mod parse;
 mod shape;
 #[cfg(feature = "schema")]
 pub(crate) mod vocabulary;
-mod workspace;
 
 use crate::cause::Cause;
 use crate::finding::Verdict;

@@ -1,13 +1,11 @@
 //! Sockets, services, sites, names and networks of a described machine.
 
-#![allow(clippy::wildcard_enum_match_arm, reason = "answer.rs asks one part of a description after the other")]
-
 use super::fields::{mode, texts};
-use super::shape::{Shape, binding, resolve, said};
+use super::shape::{Shape, binding, resolve};
 use crate::document::{Fields, shortened};
 use crate::guide::Protocol;
 use crate::observation::{Binding, Connection, Fetched, Network, Observation, SocketState, SystemProxy, SystemService};
-use crate::probe::{PortPlace, Probe};
+use crate::probe::PortPlace;
 use crate::problem::ProblemKind;
 use crate::text::Pattern;
 use std::collections::HashMap;
@@ -19,9 +17,9 @@ pub(super) struct Net {
     sockets: HashMap<String, SocketState>,
     /// By `host:port`, or by the address without its path.
     sites: HashMap<String, Site>,
-    online: Option<bool>,
-    networks: Option<Vec<Network>>,
-    proxy: SystemProxy,
+    pub(super) online: Option<bool>,
+    pub(super) networks: Option<Vec<Network>>,
+    pub(super) proxy: SystemProxy,
     /// None where the description says nothing of services.
     services: Option<HashMap<String, SystemService>>,
     names: Option<HashMap<String, Vec<IpAddr>>>,
@@ -116,15 +114,22 @@ fn network(fields: &Fields<'_>, text: &str) -> Option<Network> {
 }
 
 fn read_sockets(top: &Fields<'_>, shape: &mut Shape) {
-    let words = [("answers", 0_u8), ("denied", 1), ("dead", 2), ("no-socket", 3)];
+    #[derive(Clone, Copy)]
+    enum Word {
+        Answers,
+        Denied,
+        Dead,
+        NoSocket,
+    }
+    let words = [("answers", Word::Answers), ("denied", Word::Denied), ("dead", Word::Dead), ("no-socket", Word::NoSocket)];
     for fields in if top.has("socket") { top.tables("socket", "socket") } else { Vec::new() } {
         let path = fields.required("path");
         let (group, mode) = (fields.owned("group"), mode(&fields));
-        let state = match fields.word("state", &words).unwrap_or(0) {
-            0 => SocketState::Answers,
-            1 => SocketState::Denied(group, mode),
-            2 => SocketState::Dead,
-            _ => SocketState::NoSocket,
+        let state = match fields.word("state", &words).unwrap_or(Word::Answers) {
+            Word::Answers => SocketState::Answers,
+            Word::Denied => SocketState::Denied(group, mode),
+            Word::Dead => SocketState::Dead,
+            Word::NoSocket => SocketState::NoSocket,
         };
         if let Some(path) = path {
             let path = resolve(shape, path.value);
@@ -135,54 +140,50 @@ fn read_sockets(top: &Fields<'_>, shape: &mut Shape) {
 }
 
 fn read_site(fields: &Fields<'_>) -> Site {
-    let words =
-        [("refused", 0_u8), ("no-answer", 1), ("no-name", 2), ("no-way", 3), ("not-http", 4), ("not-secure", 5), ("proxy", 6)];
     let reason = fields.owned("reason").unwrap_or_else(|| "the described machine says so".to_owned());
-    let trouble = fields.word("fails", &words).map(|word| match word {
-        0 => Fetched::Failed(Connection::Refused),
-        1 => Fetched::Failed(Connection::NoAnswer),
-        2 => Fetched::Failed(Connection::NoName),
-        3 => Fetched::Failed(Connection::NoWay(reason)),
-        4 => Fetched::NotHttp,
-        5 => Fetched::Insecure(reason),
-        _ => Fetched::Proxy(reason),
-    });
+    let words = [
+        ("refused", Fetched::Failed(Connection::Refused)),
+        ("no-answer", Fetched::Failed(Connection::NoAnswer)),
+        ("no-name", Fetched::Failed(Connection::NoName)),
+        ("no-way", Fetched::Failed(Connection::NoWay(reason.clone()))),
+        ("not-http", Fetched::NotHttp),
+        ("not-secure", Fetched::Insecure(reason.clone())),
+        ("proxy", Fetched::Proxy(reason)),
+    ];
+    let trouble = fields.word("fails", &words);
     let status = fields.number("status").and_then(|number| u16::try_from(number.value).ok()).unwrap_or(200);
     Site { trouble, status, text: fields.owned("text").unwrap_or_default() }
 }
 
-/// The answer to a probe about what is described here; `None` for other probes.
-pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
-    let net = &shape.net;
-    Some(match probe {
-        Probe::Socket { path } => {
-            Observation::Socket(net.sockets.get(&resolve(shape, path)).cloned().unwrap_or(SocketState::Missing))
-        }
-        Probe::Connection { host, port } => {
-            said(connection(shape, &format!("{host}:{port}"), host, *port).map(Observation::Connection))
-        }
-        Probe::Fetch { url, pattern, .. } => said(fetched(shape, url, pattern.as_deref()).map(Observation::Fetched)),
-        Probe::Online => said(net.online.map(Observation::Online)),
-        Probe::SystemProxy => Observation::SystemProxy(net.proxy.clone()),
-        Probe::SystemService { name } => said(
-            net.services
-                .as_ref()
-                .map(|services| Observation::SystemService(services.get(name).copied().unwrap_or(SystemService::Missing))),
-        ),
-        Probe::Networks => said(net.networks.clone().map(Observation::Networks)),
-        Probe::Addresses { name } if name == "localhost" => Observation::Addresses(vec![std::net::Ipv4Addr::LOCALHOST.into()]),
-        Probe::Addresses { name } => {
-            said(net.names.as_ref().map(|names| Observation::Addresses(names.get(name).cloned().unwrap_or_default())))
-        }
-        _ => return None,
-    })
+pub(super) fn socket(shape: &Shape, path: &str) -> Observation {
+    Observation::Socket(shape.net.sockets.get(&resolve(shape, path)).cloned().unwrap_or(SocketState::Missing))
+}
+
+pub(super) fn connection_answer(shape: &Shape, host: &str, port: u16) -> Option<Observation> {
+    connection(shape, &format!("{host}:{port}"), host, port).map(Observation::Connection)
+}
+
+pub(super) fn fetch(shape: &Shape, url: &str, pattern: Option<&str>) -> Option<Observation> {
+    fetched(shape, url, pattern).map(Observation::Fetched)
+}
+
+pub(super) fn system_service(shape: &Shape, name: &str) -> Option<Observation> {
+    let state = shape.net.services.as_ref()?.get(name).copied();
+    Some(Observation::SystemService(state.unwrap_or(SystemService::Missing)))
+}
+
+pub(super) fn addresses(shape: &Shape, name: &str) -> Option<Observation> {
+    if name == "localhost" {
+        return Some(Observation::Addresses(vec![std::net::Ipv4Addr::LOCALHOST.into()]));
+    }
+    Some(Observation::Addresses(shape.net.names.as_ref()?.get(name).cloned().unwrap_or_default()))
 }
 
 fn connection(shape: &Shape, place: &str, host: &str, port: u16) -> Option<Connection> {
     if let Some(site) = shape.net.sites.get(place) {
         return Some(match &site.trouble {
             Some(Fetched::Failed(connection)) => connection.clone(),
-            _ => Connection::Taken,
+            Some(Fetched::Answer(..) | Fetched::NotHttp | Fetched::Insecure(_) | Fetched::Proxy(_)) | None => Connection::Taken,
         });
     }
     // What the description says of the port says it of the service too.
@@ -191,7 +192,7 @@ fn connection(shape: &Shape, place: &str, host: &str, port: u16) -> Option<Conne
     }
     match binding(shape, &PortPlace { protocol: Protocol::Tcp, address: None, port })? {
         Binding::Held => Some(Connection::Taken),
-        _ => Some(Connection::Refused),
+        Binding::Free | Binding::Denied(_) | Binding::Reserved | Binding::NoAddress => Some(Connection::Refused),
     }
 }
 

@@ -2,7 +2,7 @@
 
 use super::fields::{mode, read_run, texts};
 use super::shape::{DescribedPort, Filesystem, Shape};
-use super::{Expected, network, workspace};
+use super::{Expected, contents, network};
 use crate::cause::Cause;
 use crate::document::{self, Fields, Placed, shortened};
 use crate::finding::Verdict;
@@ -44,7 +44,7 @@ fn read(top: Fields<'_>) -> Shape {
     read_ports(&top, &mut shape);
     read_hardware(&top, &mut shape);
     read_devices(&top, &mut shape);
-    workspace::read(&top, &mut shape);
+    contents::read(&top, &mut shape);
     network::read(&top, &mut shape);
     read_expected(&top, &mut shape);
     top.finish(|_| None);

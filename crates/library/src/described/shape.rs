@@ -1,8 +1,8 @@
 //! What a description says, before any question is put to it.
 
 use super::Expected;
+use super::contents::Contents;
 use super::network::Net;
-use super::workspace::Workspace;
 use crate::guide::Protocol;
 use crate::manager::Manager;
 use crate::observation::{
@@ -43,7 +43,7 @@ pub(super) struct Shape {
     pub(super) modules: Option<Vec<String>>,
     /// The groups that this machine has, beside those of the user.
     pub(super) other_groups: Option<Vec<String>>,
-    pub(super) workspace: Workspace,
+    pub(super) contents: Contents,
     pub(super) net: Net,
     pub(super) expected: Vec<Expected>,
 }

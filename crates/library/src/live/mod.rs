@@ -1,5 +1,6 @@
 //! This machine: a file per kind of probe; what differs between systems lies side by side in `os`.
 
+mod checkout;
 mod library;
 mod network;
 mod os;
@@ -11,7 +12,6 @@ mod program;
 mod secrets;
 mod setting;
 mod variable;
-mod workspace;
 
 use crate::guide::Guide;
 use crate::guide_file::GuideFile;
@@ -218,12 +218,12 @@ impl Host for Live {
             Probe::Limit { name } => os::limit(*name, &self.folder),
             Probe::Locales => os::locales(self),
             Probe::Library { name } => library::state(name),
-            Probe::Setting { of, key, pattern: wanted } => workspace::setting(self, of, key, pattern(wanted.as_ref()).as_ref()),
+            Probe::Setting { of, key, pattern: wanted } => checkout::setting(self, of, key, pattern(wanted.as_ref()).as_ref()),
             Probe::Checkout { path, submodules, large_files, clean } => {
-                let asked = workspace::Asked { submodules: *submodules, large_files: *large_files, clean: *clean };
-                workspace::checkout(self, &self.place(path), asked)
+                let asked = checkout::Asked { submodules: *submodules, large_files: *large_files, clean: *clean };
+                checkout::checkout(self, &self.place(path), asked)
             }
-            Probe::Command { words, timeout_ms } => workspace::command(self, words, *timeout_ms),
+            Probe::Command { words, timeout_ms } => checkout::command(self, words, *timeout_ms),
             Probe::Candidate { manager, package } => package::would_install(self, *manager, package),
             Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),

@@ -1,8 +1,6 @@
 //! Plain HTTP by way of a proxy: the whole address stands in the request (RFC 9112, section 3.2.2). The client that asks everything else
 //! only knows tunnels, which most proxies refuse for plain HTTP.
 
-#![allow(clippy::wildcard_enum_match_arm, reason = "only what tells something of the proxy is named")]
-
 use super::network::{connect, failed};
 use crate::observation::{Connection, Fetched};
 use base64::Engine;
@@ -22,7 +20,7 @@ pub(super) fn get(url: &str, proxy: &ureq::Proxy, limit: Duration) -> Fetched {
         Ok(stream) => stream,
         Err(Connection::NoName) => return by_proxy("its own name cannot be looked up"),
         Err(Connection::Refused) => return by_proxy("nothing listens where it should be"),
-        Err(_) => return by_proxy("it does not answer"),
+        Err(Connection::NoAnswer | Connection::NoWay(_) | Connection::Taken) => return by_proxy("it does not answer"),
     };
     let limited = stream.set_read_timeout(Some(limit)).and_then(|()| stream.set_write_timeout(Some(limit)));
     match limited.and_then(|()| ask(stream, url, proxy)) {
@@ -33,7 +31,9 @@ pub(super) fn get(url: &str, proxy: &ureq::Proxy, limit: Duration) -> Fetched {
         Ok(None) => by_proxy("it does not speak HTTP"),
         Err(error) => match failed(&error) {
             Connection::NoAnswer => Fetched::Failed(Connection::NoAnswer),
-            _ => by_proxy("it ended the connection"),
+            Connection::Refused | Connection::NoName | Connection::NoWay(_) | Connection::Taken => {
+                by_proxy("it ended the connection")
+            }
         },
     }
 }

@@ -1,8 +1,6 @@
 //! Values that must not be told: they are taken out of all that programs print.
 
-#![allow(clippy::wildcard_enum_match_arm, reason = "most kinds speak of no values")]
-
-use crate::guide::{Guide, Subject};
+use crate::guide::Guide;
 use crate::observation::Run;
 use crate::read::env_entries;
 use std::path::Path;
@@ -31,15 +29,8 @@ impl Secrets {
         let mut values = Vec::new();
         let mut files = Vec::new();
         for requirement in &guide.requirements {
-            let (name, file, secret) = match &requirement.subject {
-                Subject::Variable(variable) => (&variable.name, &variable.env_file, variable.secret),
-                Subject::Port(port) => match &port.set_by {
-                    Some(set_by) => (&set_by.variable, &set_by.env_file, false),
-                    None => continue,
-                },
-                _ => continue,
-            };
-            files.extend(file.as_ref().map(|file| (file, name, secret)));
+            let Some((name, file, secret)) = requirement.subject.sets() else { continue };
+            files.extend(file.map(|file| (file, name, secret)));
             if let Ok(value) = std::env::var(name) {
                 keep(&mut values, value, secret);
             }

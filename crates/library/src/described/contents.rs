@@ -1,17 +1,14 @@
 //! Files, variables, libraries, settings, the working copy, commands and limits of a described machine.
 
-#![allow(clippy::wildcard_enum_match_arm, reason = "answer.rs asks one part of a description after the other")]
-
 use super::fields::{mode, named_texts, read_run, tables, texts};
-use super::shape::{Shape, resolve, said};
+use super::shape::{Shape, resolve};
 use crate::document::{Fields, as_number, shortened};
-use crate::guide::LimitKind;
+use crate::guide::{Checkout, LimitKind};
 use crate::manager::Manager;
 use crate::observation::{
     Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run, Value,
     VariableState,
 };
-use crate::probe::Probe;
 use crate::problem::ProblemKind;
 use crate::read::{env_value, sets_variable};
 use crate::text::{Pattern, Size};
@@ -32,7 +29,7 @@ pub(super) struct DescribedPath {
 
 /// What is described here. `None` is: it does not say.
 #[derive(Debug, Clone, Default)]
-pub(super) struct Workspace {
+pub(super) struct Contents {
     pub(super) environment: HashMap<String, String>,
     pub(super) paths: HashMap<String, DescribedPath>,
     libraries: HashMap<String, LibraryState>,
@@ -47,7 +44,7 @@ pub(super) struct Workspace {
 
 pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
     if let Some(fields) = top.table("environment", "environment") {
-        shape.workspace.environment = named_texts(&fields);
+        shape.contents.environment = named_texts(&fields);
     }
     for (key, folder) in [("file", false), ("folder", true)] {
         for fields in tables(top, key) {
@@ -63,7 +60,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
                     executable: fields.flag("executable"),
                     link_to: fields.owned("link_to").map(|target| resolve(shape, &target)),
                 };
-                shape.workspace.paths.insert(path, described);
+                shape.contents.paths.insert(path, described);
             }
             fields.finish(|_| None);
         }
@@ -74,15 +71,15 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
             let file = fields.owned("described_by").unwrap_or_else(|| format!("/usr/lib/pkgconfig/{name}.pc"));
             let state =
                 LibraryState { description: version.map(|version| (file, version)), loaded_from: fields.owned("loaded_from") };
-            shape.workspace.libraries.insert(name, state);
+            shape.contents.libraries.insert(name, state);
         }
         fields.finish(|_| None);
     }
     if let Some(fields) = top.table("settings", "settings") {
-        shape.workspace.settings = Some(named_texts(&fields));
+        shape.contents.settings = Some(named_texts(&fields));
     }
     if let Some(fields) = top.table("checkout", "checkout") {
-        shape.workspace.checkout = Some(CheckoutState {
+        shape.contents.checkout = Some(CheckoutState {
             present: fields.flag("present").unwrap_or(true),
             branch: fields.owned("branch"),
             submodules: texts(&fields, "submodules_not_fetched"),
@@ -93,11 +90,11 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
     }
     for fields in tables(top, "command") {
         let words: Vec<String> = fields.some_texts("words").into_iter().map(|word| word.value.to_owned()).collect();
-        shape.workspace.commands.insert(words, read_run(&fields));
+        shape.contents.commands.insert(words, read_run(&fields));
         fields.finish(|_| None);
     }
     read_limits(top, shape);
-    shape.workspace.locales = top.has("locales").then(|| texts(top, "locales"));
+    shape.contents.locales = top.has("locales").then(|| texts(top, "locales"));
     for (manager, fields) in top.named_tables("candidates") {
         let known = Manager::from_word(manager.value);
         if known.is_none() {
@@ -106,7 +103,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
             top.problems().unknown_word(ProblemKind::UnknownWord, manager.span.clone(), message, wrong);
         }
         let offers = offers(&fields);
-        shape.workspace.candidates.extend(known.map(|manager| (manager, offers)));
+        shape.contents.candidates.extend(known.map(|manager| (manager, offers)));
     }
 }
 
@@ -151,7 +148,7 @@ fn read_limits(top: &Fields<'_>, shape: &mut Shape) {
             continue;
         };
         if let Some(limit) = limit {
-            shape.workspace.limits.insert(kind, limit);
+            shape.contents.limits.insert(kind, limit);
         } else {
             let message = "a number, [now, most], \"unlimited\", or true or false stands here";
             fields.problems().report(ProblemKind::WrongType, value.span(), message);
@@ -159,53 +156,69 @@ fn read_limits(top: &Fields<'_>, shape: &mut Shape) {
     }
 }
 
-/// The answer to a probe about what is described here; `None` for other probes.
-pub(super) fn answer(shape: &Shape, probe: &Probe) -> Option<Observation> {
-    let workspace = &shape.workspace;
-    let pattern = |source: &Option<String>| source.as_ref().and_then(|source| Pattern::new(source).ok());
-    Some(match probe {
-        Probe::Path { path, pattern: wanted } => Observation::Path(path_state(shape, path, pattern(wanted).as_ref())),
-        Probe::Variable { name, env_file, pattern: wanted } => {
-            Observation::Variable(variable(shape, name, env_file.as_deref(), pattern(wanted).as_ref()))
-        }
-        Probe::Library { name } => {
-            let absent = LibraryState { description: None, loaded_from: None };
-            Observation::Library(workspace.libraries.get(name).cloned().unwrap_or(absent))
-        }
-        Probe::Setting { key, pattern: wanted, .. } => said(workspace.settings.as_ref().map(|settings| {
-            let value = settings.get(key).map(|value| Value::of(value, pattern(wanted).as_ref()));
-            Observation::Setting(value.unwrap_or(Value::Unset))
-        })),
-        Probe::Checkout { submodules, large_files, clean, .. } => said(workspace.checkout.clone().map(|mut state| {
-            // What was not asked for is not told.
-            if !submodules {
-                state.submodules.clear();
-            }
-            if !large_files {
-                state.large_files.clear();
-            }
-            state.changed = state.changed.filter(|_| *clean);
-            Observation::Checkout(state)
-        })),
-        Probe::Command { words, .. } => said(workspace.commands.get(words).cloned().map(Observation::Run)),
-        Probe::Limit { name } => said(workspace.limits.get(name).copied().map(Observation::Limit)),
-        Probe::Locales => said(workspace.locales.clone().map(Observation::Locales)),
-        Probe::Candidate { manager, package } => said(workspace.candidates.get(manager).map(|packages| {
-            let offered = packages.get(package).cloned();
-            Observation::Candidate(offered.map_or(Candidate::Absent, Candidate::Version))
-        })),
-        Probe::Pinned { file, tools } => Observation::Pinned(match workspace.paths.get(&resolve(shape, file)) {
-            Some(path) => crate::repository::pinned(file, &path.text, tools),
-            None => Pinned::NoFile,
-        }),
-        _ => return None,
+fn shape_of(source: Option<&String>) -> Option<Pattern> {
+    source.and_then(|source| Pattern::new(source).ok())
+}
+
+pub(super) fn path(shape: &Shape, path: &str, wanted: Option<&String>) -> Observation {
+    Observation::Path(path_state(shape, path, shape_of(wanted).as_ref()))
+}
+
+pub(super) fn variable_answer(shape: &Shape, name: &str, env_file: Option<&str>, wanted: Option<&String>) -> Observation {
+    Observation::Variable(variable(shape, name, env_file, shape_of(wanted).as_ref()))
+}
+
+pub(super) fn library(shape: &Shape, name: &str) -> Observation {
+    let absent = LibraryState { description: None, loaded_from: None };
+    Observation::Library(shape.contents.libraries.get(name).cloned().unwrap_or(absent))
+}
+
+pub(super) fn setting(shape: &Shape, key: &str, wanted: Option<&String>) -> Option<Observation> {
+    let value = shape.contents.settings.as_ref()?.get(key).map(|value| Value::of(value, shape_of(wanted).as_ref()));
+    Some(Observation::Setting(value.unwrap_or(Value::Unset)))
+}
+
+/// What was not asked for of a working copy is not told.
+pub(super) fn checkout(shape: &Shape, asked: &Checkout) -> Option<Observation> {
+    let mut state = shape.contents.checkout.clone()?;
+    if !asked.submodules {
+        state.submodules.clear();
+    }
+    if !asked.large_files {
+        state.large_files.clear();
+    }
+    state.changed = state.changed.filter(|_| asked.clean);
+    Some(Observation::Checkout(state))
+}
+
+pub(super) fn command(shape: &Shape, words: &[String]) -> Option<Observation> {
+    shape.contents.commands.get(words).cloned().map(Observation::Run)
+}
+
+pub(super) fn limit(shape: &Shape, name: LimitKind) -> Option<Observation> {
+    shape.contents.limits.get(&name).copied().map(Observation::Limit)
+}
+
+pub(super) fn locales(shape: &Shape) -> Option<Observation> {
+    shape.contents.locales.clone().map(Observation::Locales)
+}
+
+pub(super) fn candidate(shape: &Shape, manager: Manager, package: &str) -> Option<Observation> {
+    let offered = shape.contents.candidates.get(&manager)?.get(package).cloned();
+    Some(Observation::Candidate(offered.map_or(Candidate::Absent, Candidate::Version)))
+}
+
+pub(super) fn pinned(shape: &Shape, file: &str, tools: &[String]) -> Observation {
+    Observation::Pinned(match shape.contents.paths.get(&resolve(shape, file)) {
+        Some(path) => crate::repository::pinned(file, &path.text, tools),
+        None => Pinned::NoFile,
     })
 }
 
 fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> VariableState {
-    let workspace = &shape.workspace;
-    let environment = workspace.environment.get(name).map_or(Value::Unset, |value| Value::of(value, pattern));
-    let text = |path: &str| workspace.paths.get(&resolve(shape, path)).map(|path| path.text.as_str());
+    let contents = &shape.contents;
+    let environment = contents.environment.get(name).map_or(Value::Unset, |value| Value::of(value, pattern));
+    let text = |path: &str| contents.paths.get(&resolve(shape, path)).map(|path| path.text.as_str());
     let file = env_file.map(|file| match text(file).and_then(|text| env_value(text, name)) {
         Some((line, value)) => (format!("{file}, line {line}"), Value::of(&value, pattern)),
         None => (file.to_owned(), Value::Unset),
@@ -229,7 +242,7 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
         holds: None,
         path: path.clone(),
     };
-    let paths = &shape.workspace.paths;
+    let paths = &shape.contents.paths;
     let Some(described) = paths.get(&path) else {
         // A folder is there when something in it is.
         let inside = |below: &String| below.strip_prefix(&path).is_some_and(|rest| rest.starts_with('/'));
