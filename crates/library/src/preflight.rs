@@ -7,7 +7,7 @@ use crate::probe::Probe;
 use crate::report::{Frame, MachineSource, Report};
 use crate::selection::{Consent, Selection};
 use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
-use std::time::{Duration, Instant};
+use std::time::{Duration, Instant, SystemTime};
 
 /// A question that is open for so long may never be answered: somebody else goes on with the rest.
 const HANGING: Duration = Duration::from_secs(1);
@@ -124,7 +124,7 @@ impl<'l> Preflight<'l> {
     /// # Errors
     /// When the selection names a role, stage or requirement that the guide does not have.
     pub fn run(&self, host: &dyn Host) -> Result<Report, NotInGuide> {
-        let started = jiff::Timestamp::now();
+        let started = SystemTime::now();
         let clock = Instant::now();
         let mut selection = self.selection.clone();
         // Nothing is started on a machine that is only described.
@@ -146,7 +146,7 @@ impl<'l> Preflight<'l> {
             guide_sha256: self.guide_sha256.clone(),
             source: host.source(),
             machine_name: host.name().map(ToOwned::to_owned),
-            started: started.strftime("%Y-%m-%dT%H:%M:%SZ").to_string(),
+            started: humantime::format_rfc3339_seconds(started).to_string(),
             elapsed_ms: milliseconds(clock),
             interrupted,
         };

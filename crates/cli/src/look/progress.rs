@@ -8,7 +8,7 @@ use build_setup_ready::fix::Shell;
 use build_setup_ready::guide::{Guide, Requirement};
 use build_setup_ready::text::Sanitised;
 use build_setup_ready::words::Words;
-use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use std::io::Write;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use std::thread::JoinHandle;
@@ -92,17 +92,25 @@ fn draw(seen: &Mutex<Seen>, done: &AtomicBool, width: usize) {
     if done.load(Ordering::SeqCst) {
         return;
     }
-    let bar = ProgressBar::with_draw_target(None, ProgressDrawTarget::stderr());
-    bar.set_style(ProgressStyle::with_template("{msg}").unwrap_or_else(|_| ProgressStyle::default_spinner()));
+    let mut drawn = 0;
     while !done.load(Ordering::SeqCst) {
         let lines = lines(&seen.lock().unwrap_or_else(PoisonError::into_inner), begun.elapsed());
         // A line that the terminal would wrap could not be rewritten.
         let cut = |line: &String| line.chars().take(width.saturating_sub(1).max(20)).collect::<String>();
-        bar.set_message(lines.iter().map(cut).collect::<Vec<String>>().join("\n"));
-        bar.tick();
+        drawn = redraw(drawn, &lines.iter().map(cut).collect::<Vec<String>>());
         std::thread::park_timeout(PACE);
     }
-    bar.finish_and_clear();
+    redraw(drawn, &[]);
+}
+
+/// Draws lines in the place of those that were drawn before, and says how many there are now (ECMA-48: up, to the line's end, to the screen's end).
+fn redraw(drawn: usize, lines: &[String]) -> usize {
+    let up = if drawn > 0 { format!("\x1b[{drawn}A") } else { String::new() };
+    let text: String = lines.iter().map(|line| format!("\r{line}\x1b[K\n")).collect();
+    // Windows is told to understand these by whoever writes to its terminal.
+    let mut error = anstream::stderr().lock();
+    let _ = error.write_all(format!("{up}{text}\r\x1b[J").as_bytes()).and_then(|()| error.flush());
+    lines.len()
 }
 
 /// What is shown after so long.
