@@ -9,6 +9,7 @@
 )]
 
 mod large;
+mod shapes;
 mod startup;
 mod tools;
 
@@ -31,7 +32,7 @@ fn main() {
         return large::child(mode, count.parse().unwrap_or(0));
     }
     println!("| what | ours | against | ratio | target |\n| --- | --- | --- | --- | --- |");
-    for rows in [tools::rows, startup::rows, large::rows] {
+    for rows in [tools::rows, startup::rows, large::rows, shapes::rows] {
         for row in rows() {
             let verdict = if row.ratio <= row.target { "" } else { " (missed)" };
             println!("| {} | {} | {} | {:.2} | {:.2}{verdict} |", row.what, row.ours, row.other, row.ratio, row.target);
