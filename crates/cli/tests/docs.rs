@@ -189,6 +189,17 @@ fn fields_of(definition: &serde_json::Value, rows: &mut Vec<(String, String)>) {
 }
 
 #[test]
+fn the_example_of_the_readme_is_the_one_that_is_run() {
+    let example = examples("README.md", "rust").concat();
+    let run = read("crates/library/src/guide_file.rs").replace("/// ", "").replace("///\n", "\n");
+    for line in example.lines().filter(|line| line.contains("GuideFile::load") || line.contains("Preflight::new")) {
+        let call = line.split_whitespace().find(|word| word.contains("::")).unwrap();
+        assert!(run.contains(call.split('(').next().unwrap()), "{line}");
+    }
+    assert!(example.lines().count() >= 4);
+}
+
+#[test]
 fn the_page_of_facts_is_fresh() {
     let schema = schema::report();
     let mut page = "# The facts of findings\n\nIn a report as JSON each requirement has `facts`: what was found as values, so that nobody needs to \

@@ -30,6 +30,7 @@ pub struct Finished {
 /// The selection names something that the guide does not have.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[error("the selection names a role, stage or requirement that this guide does not have")]
+#[non_exhaustive]
 pub struct NotInGuide;
 
 /// The state machine.

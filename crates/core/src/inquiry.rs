@@ -21,7 +21,7 @@ use hashbrown::HashSet;
 
 /// Why an assessment cannot go on.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Stop {
+pub(crate) enum Stop {
     /// Answers are missing that can still come.
     Pending,
     /// An answer came, and it is that there is none.
@@ -30,7 +30,7 @@ pub enum Stop {
 
 /// All that an assessment may look at.
 #[derive(Debug, Clone, Copy)]
-pub struct Context<'a> {
+pub(crate) struct Context<'a> {
     /// The guide.
     pub guide: &'a Guide,
     /// What was chosen to be checked.
@@ -44,11 +44,11 @@ pub struct Context<'a> {
 }
 
 /// Stands for the disk ledger where requirements are waited for.
-pub const DISK_LEDGER: usize = usize::MAX;
+pub(crate) const DISK_LEDGER: usize = usize::MAX;
 
 /// One assessment's window on what is known.
 #[derive(Debug)]
-pub struct Inquiry<'a> {
+pub(crate) struct Inquiry<'a> {
     /// All that may be looked at.
     pub context: Context<'a>,
     missing: Vec<Probe>,
@@ -61,7 +61,7 @@ pub struct Inquiry<'a> {
 
 impl<'a> Inquiry<'a> {
     /// A window on this context.
-    pub fn new(context: Context<'a>) -> Self {
+    pub(crate) fn new(context: Context<'a>) -> Self {
         Self {
             context,
             missing: Vec::new(),
@@ -73,7 +73,7 @@ impl<'a> Inquiry<'a> {
     }
 
     /// Notes that this answer will be needed, so that it can be asked for together with others.
-    pub fn want(&mut self, probe: Probe) {
+    pub(crate) fn want(&mut self, probe: Probe) {
         if self.context.known.get(&probe).is_none() {
             self.missing.push(probe);
         }
@@ -83,7 +83,7 @@ impl<'a> Inquiry<'a> {
     ///
     /// # Errors
     /// When it is still to come.
-    pub fn finding(&mut self, index: usize) -> Result<&'a Finding, Stop> {
+    pub(crate) fn finding(&mut self, index: usize) -> Result<&'a Finding, Stop> {
         self.settled(index).map(|settled| &*settled.finding)
     }
 
@@ -91,7 +91,7 @@ impl<'a> Inquiry<'a> {
     ///
     /// # Errors
     /// When it is still to come.
-    pub fn settled(&mut self, index: usize) -> Result<&'a Settled, Stop> {
+    pub(crate) fn settled(&mut self, index: usize) -> Result<&'a Settled, Stop> {
         if let Some(Some(settled)) = self.context.settled.get(index) {
             return Ok(settled);
         }
@@ -103,7 +103,7 @@ impl<'a> Inquiry<'a> {
     ///
     /// # Errors
     /// When the answer is still to come: what depends on it must not depend on when it comes.
-    pub fn arch(&mut self) -> Result<Option<&'a str>, Stop> {
+    pub(crate) fn arch(&mut self) -> Result<Option<&'a str>, Stop> {
         Ok(self.uncited_system()?.map(|system| system.arch.as_str()))
     }
 
@@ -111,7 +111,7 @@ impl<'a> Inquiry<'a> {
     ///
     /// # Errors
     /// When the answer is still to come.
-    pub fn os(&mut self) -> Result<Option<Os>, Stop> {
+    pub(crate) fn os(&mut self) -> Result<Option<Os>, Stop> {
         Ok(self.uncited_system()?.map(|system| system.os))
     }
 
@@ -127,7 +127,7 @@ impl<'a> Inquiry<'a> {
     ///
     /// # Errors
     /// When it is still to come.
-    pub fn disk_ledger(&mut self) -> Result<&'a DiskLedger, Stop> {
+    pub(crate) fn disk_ledger(&mut self) -> Result<&'a DiskLedger, Stop> {
         self.context.disk_ledger.ok_or_else(|| {
             self.waits_for.push(DISK_LEDGER);
             Stop::Pending
@@ -135,12 +135,12 @@ impl<'a> Inquiry<'a> {
     }
 
     /// The questions that are still to be answered, and the requirements whose findings are still to come.
-    pub fn into_open(self) -> (Vec<Probe>, Vec<usize>) {
+    pub(crate) fn into_open(self) -> (Vec<Probe>, Vec<usize>) {
         (self.missing, self.waits_for)
     }
 
     /// The answers that were looked at so far, in order, leaving none.
-    pub fn take_cited(&mut self) -> Vec<Answer> {
+    pub(crate) fn take_cited(&mut self) -> Vec<Answer> {
         self.cited_probes.clear();
         core::mem::take(&mut self.cited)
     }
@@ -177,7 +177,7 @@ macro_rules! questions {
         impl<'a> Inquiry<'a> {
             $(
                 $(#[$doc])*
-                pub fn $name(&mut self, $($argument: $type),*) -> Result<&'a $answer, Stop> {
+                pub(crate) fn $name(&mut self, $($argument: $type),*) -> Result<&'a $answer, Stop> {
                     self.answer($probe, |observation| if let Observation::$variant(answer) = observation { Some(answer) } else { None })
                 }
             )+
@@ -268,8 +268,6 @@ questions! {
         Probe::Candidate { manager, package: package.to_owned() };
     /// The version that a file of the project asks for.
     pinned(file: &str, tools: &[String]) -> Pinned = Pinned, Probe::Pinned { file: file.to_owned(), tools: tools.to_vec() };
-    /// Whether a kernel module is loaded.
-    module(name: &str) -> bool = Module, Probe::Module { name: name.to_owned() };
 }
 
 /// An answer that there is none is an unknown fact here.

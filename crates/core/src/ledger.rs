@@ -11,7 +11,7 @@ const MOST_NAMED: usize = 5;
 
 /// What all disk requirements that apply here need, and where it lands.
 #[derive(Debug, Clone, Default)]
-pub struct DiskLedger {
+pub(crate) struct DiskLedger {
     /// All of it, in bytes, wherever it lands.
     pub total: u64,
     /// By filesystem.
@@ -24,7 +24,7 @@ pub struct DiskLedger {
 
 /// What several requirements need.
 #[derive(Debug, Clone, Default)]
-pub struct Sum {
+pub(crate) struct Sum {
     /// In bytes.
     pub bytes: u64,
     /// The indexes of the requirements.
@@ -35,7 +35,7 @@ pub struct Sum {
 
 impl Sum {
     /// The requirements but one, as a sentence names them.
-    pub fn others(&self, than: usize) -> Named {
+    pub(crate) fn others(&self, than: usize) -> Named {
         let mut others = self.parts.iter().copied().filter(|index| *index != than);
         let first: Vec<usize> = others.by_ref().take(MOST_NAMED).collect();
         let taken = first.len() + usize::from(self.parts.contains(&than));

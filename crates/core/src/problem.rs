@@ -7,6 +7,7 @@ use core::ops::Range;
 
 /// One mistake, with its place and, where there is one, its correction.
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Problem {
     /// What sort of mistake it is.
     pub kind: ProblemKind,

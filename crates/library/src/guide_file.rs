@@ -9,6 +9,27 @@ use std::sync::Arc;
 pub const GUIDE_FILE: &str = "setup-guide.toml";
 
 /// A guide that was read from a file.
+///
+/// In a build task, before a long build starts:
+/// ```
+/// use build_setup_ready::finding::Verdict;
+/// use build_setup_ready::{GuideFile, Live, Preflight};
+/// use std::sync::Arc;
+///
+/// fn before_the_build(folder: &std::path::Path) -> Result<(), Box<dyn std::error::Error>> {
+///     let file = GuideFile::load(&GuideFile::find(folder)?)?;
+///     let report = Preflight::new(Arc::clone(&file.guide)).run(&Live::for_guide(&file))?;
+///     let unmet = report.settled.iter().filter(|one| one.finding.verdict() == Verdict::Unmet);
+///     let messages: Vec<String> = unmet.map(|one| report.message(one)).collect();
+///     if messages.is_empty() { Ok(()) } else { Err(messages.join("\n").into()) }
+/// }
+///
+/// let folder = tempfile::tempdir().unwrap();
+/// let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.charts]\nfolder = \"charts\"\n";
+/// std::fs::write(folder.path().join("setup-guide.toml"), guide).unwrap();
+/// let error = before_the_build(folder.path()).unwrap_err();
+/// assert!(error.to_string().ends_with("charts is not there."));
+/// ```
 #[derive(Debug, Clone)]
 pub struct GuideFile {
     /// Where it was found.

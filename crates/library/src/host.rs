@@ -8,6 +8,34 @@ use std::sync::atomic::{AtomicBool, Ordering};
 ///
 /// An answer is raw: what was seen, not what it means. Where a host cannot answer, it says [`Observation::CouldNotLook`] or
 /// [`Observation::NotSupported`] with the reason, and never guesses.
+///
+/// ```
+/// use build_setup_ready::observation::{CoreState, Observation};
+/// use build_setup_ready::report::{MachineSource, Outcome};
+/// use build_setup_ready::{Host, Preflight, guide, probe::Probe};
+///
+/// /// A list of machines that knows their cores and nothing else.
+/// struct Inventory {
+///     cores: u64,
+/// }
+///
+/// impl Host for Inventory {
+///     fn observe(&self, probe: &Probe) -> Observation {
+///         match probe {
+///             Probe::Cores => Observation::Cores(CoreState { online: self.cores, caps: Vec::new() }),
+///             _ => Observation::NotSupported("the inventory does not list it".into()),
+///         }
+///     }
+///
+///     fn source(&self) -> MachineSource {
+///         MachineSource::Described
+///     }
+/// }
+///
+/// let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.cores]\ncores = 4\n").unwrap();
+/// assert_eq!(Preflight::new(&guide).run(&Inventory { cores: 8 }).unwrap().outcome(), Outcome::Ready);
+/// assert_eq!(Preflight::new(&guide).run(&Inventory { cores: 2 }).unwrap().outcome(), Outcome::NotReady);
+/// ```
 pub trait Host: Sync {
     /// Answers one question. Several may be asked at the same time, up to [`Host::jobs`].
     fn observe(&self, probe: &Probe) -> Observation;
@@ -32,6 +60,14 @@ pub trait Host: Sync {
 }
 
 /// A switch that ends a preflight early: every program that was started is stopped, and what is known is reported.
+///
+/// ```
+/// let interrupt = build_setup_ready::Interrupt::default();
+/// let same = interrupt.clone();
+/// // In a handler of signals, say:
+/// same.raise();
+/// assert!(interrupt.is_raised());
+/// ```
 #[derive(Debug, Clone, Default)]
 pub struct Interrupt(Arc<AtomicBool>);
 

@@ -3,7 +3,8 @@
 
 use crate::cause::Cause;
 use crate::described::vocabulary::TOP;
-use crate::guide::vocabulary::{KINDS, Key, KindKeys, PROJECT, REQUIREMENT, ROLE, STAGE, Shape};
+use crate::guide::vocabulary::{Key, PROJECT, REQUIREMENT, ROLE, STAGE, Shape};
+use crate::guide::{KINDS, KindKeys};
 use serde_json::{Map, Value, json};
 
 const DIALECT: &str = "https://json-schema.org/draft/2020-12/schema";

@@ -5,6 +5,7 @@ use super::explain::about;
 use crate::arguments::{self, Check, How, Shown};
 use crate::exit::{Failure, Status};
 use crate::keyboard::{Heard, Keyboard};
+use crate::look::wording::level;
 use crate::look::{Ink, Look, Paper, closing, plan, report};
 use crate::output;
 use build_setup_ready::finding::Verdict;
@@ -160,7 +161,7 @@ impl<'f> Walk<'f, '_> {
         loop {
             let open = open(&report);
             // What is only recommended or optional was shown, and keeps nobody.
-            if !open.iter().any(|one| report::level(&report, one) == Level::Must) {
+            if !open.iter().any(|one| level(&report, one) == Level::Must) {
                 return Ok(Left::Done);
             }
             let line = match self.hear()? {

@@ -1,7 +1,7 @@
 //! Where one stands, what to do first, and what to type next: what is seen when a report has run through the terminal.
 
 use super::doing::Doing;
-use super::report::{counted, level};
+use super::wording::{counted, level};
 use super::{Detail, Ink, Paper};
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::guide::Level;

@@ -8,6 +8,7 @@ mod paper;
 pub(crate) mod plan;
 pub(crate) mod progress;
 pub(crate) mod report;
+pub(crate) mod wording;
 
 pub(crate) use paper::{Ink, Paper};
 

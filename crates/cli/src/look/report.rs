@@ -1,5 +1,7 @@
 //! A report as text: what is open, needed before recommended before optional and alike things together; the plan; and where one stands.
 
+pub(crate) use super::wording::counted;
+use super::wording::level;
 use super::{Detail, Ink, Look, Paper, closing, opening, plan};
 use build_setup_ready::finding::{CommandReason, DiskTrouble, LeftOut, LibraryTrouble, Reason, ToolTrouble, Verdict};
 use build_setup_ready::guide::{Level, Requirement, Subject};
@@ -39,10 +41,6 @@ pub(crate) fn draw_open(paper: &mut Paper<'_>, report: &Report, stage: usize) {
     }
     let of_stage = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == stage);
     met(paper, report, &report.counting().filter(of_stage).collect::<Vec<_>>());
-}
-
-pub(crate) fn level(report: &Report, one: &Settled) -> Level {
-    report.requirement(one).map_or(Level::Must, |requirement| requirement.level)
 }
 
 fn title(report: &Report, one: &Settled) -> String {
@@ -160,10 +158,6 @@ fn after(paper: &mut Paper<'_>, report: &Report, one: &Settled, indent: usize) {
 
 pub(crate) fn indent(look: &Look) -> usize {
     if look.is_narrow() { 0 } else { 2 }
-}
-
-pub(crate) fn counted(count: usize, word: &str) -> String {
-    if count == 1 { format!("1 {word}") } else { format!("{count} {word}s") }
 }
 
 /// The word for a verdict, as people say it.

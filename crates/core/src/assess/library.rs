@@ -19,7 +19,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Library) -> Result<Conc
     let trouble = match Version::parse(version) {
         Ok(found) => match range.judge(&found) {
             Standing::Inside => return Ok(met()),
-            Standing::Outside(miss) => LibraryTrouble::OutOfRange { found, miss: *miss },
+            Standing::Outside(miss) => LibraryTrouble::OutOfRange { found, miss },
             Standing::Incomparable => LibraryTrouble::Incomparable { found: version.clone() },
         },
         Err(_) => LibraryTrouble::Incomparable { found: version.clone() },

@@ -37,7 +37,7 @@ use crate::settled::Settled;
 
 /// What came of an assessment.
 #[derive(Debug)]
-pub enum Assessment {
+pub(crate) enum Assessment {
     /// A finding, with the fixes that fit this machine.
     Settled(Settled),
     /// These must be answered first.
@@ -55,34 +55,34 @@ pub enum Assessment {
 ///
 /// # Errors
 /// The probes that must be answered first.
-pub fn sum_disks(context: Context<'_>) -> Result<DiskLedger, Vec<Probe>> {
+pub(crate) fn sum_disks(context: Context<'_>) -> Result<DiskLedger, Vec<Probe>> {
     let mut inquiry = Inquiry::new(context);
     disk::sum(&mut inquiry).map_err(|_| inquiry.into_open().0)
 }
 
 /// Assesses one requirement against what is known.
-pub fn assess(context: Context<'_>, index: usize) -> Assessment {
+pub(crate) fn assess(context: Context<'_>, index: usize) -> Assessment {
     let mut inquiry = Inquiry::new(context);
     let Some(requirement) = context.guide.requirements.get(index) else {
         return Assessment::Settled(Settled::new(index, Finding::new(Conclusion::LeftOut(LeftOut::OtherMachine)), Vec::new()));
     };
     let finding = match settle(&mut inquiry, index, requirement) {
         Ok(settled) => return Assessment::Settled(settled),
-        Err(finding) => finding.map(Arc::new),
+        Err(finding) => finding,
     };
     let (probes, requirements) = inquiry.into_open();
     Assessment::Ask { probes, requirements, finding }
 }
 
 /// What came of it; or the finding alone, where there is one and answers for its fixes are still to come.
-fn settle(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) -> Result<Settled, Option<Finding>> {
+fn settle(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) -> Result<Settled, Option<Arc<Finding>>> {
     let mut finding = finding_with_evidence(inquiry, index, requirement).ok_or(None)?;
     if finding.cause() == Some(Cause::NoneOf) {
         cheapest_first(inquiry, &mut finding).map_err(|_| None)?;
     }
     match suggest(inquiry, requirement, &finding) {
         Ok(fixes) => Ok(Settled::new(index, finding, fixes)),
-        Err(Stop::Pending) => Err(Some(finding)),
+        Err(Stop::Pending) => Err(Some(Arc::new(finding))),
         Err(Stop::NoAnswer(_)) => Ok(Settled::new(index, finding, Vec::new())),
     }
 }

@@ -31,7 +31,7 @@ fn trouble(system: &System, need: &Systems) -> Option<SystemTrouble> {
         let range = range.clone();
         match range.judge(&found) {
             Standing::Inside => {}
-            Standing::Outside(miss) => return Some(SystemTrouble::OutOfRange { found, range, miss: *miss }),
+            Standing::Outside(miss) => return Some(SystemTrouble::OutOfRange { found, range, miss }),
             Standing::Incomparable => return Some(SystemTrouble::Incomparable { found, range }),
         }
     }

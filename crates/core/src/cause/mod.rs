@@ -77,6 +77,7 @@ impl About {
 
 /// A cause's page.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Page {
     /// What it means, in a sentence that a beginner understands.
     pub meaning: &'static str,
@@ -107,12 +108,14 @@ impl Cause {
 
     /// Whether what has this cause is not met, waits, or could not be found out.
     pub fn verdict(self) -> Verdict {
-        match self {
-            Self::ToolSilent | Self::CommandNoConsent | Self::CouldNotLook | Self::NotSupportedHere | Self::ConditionUnknown => {
-                Verdict::Unknown
-            }
-            Self::WaitsFor => Verdict::Blocked,
-            _ => Verdict::Unmet,
+        let unknown =
+            [Self::ToolSilent, Self::CommandNoConsent, Self::CouldNotLook, Self::NotSupportedHere, Self::ConditionUnknown];
+        if unknown.contains(&self) {
+            Verdict::Unknown
+        } else if self == Self::WaitsFor {
+            Verdict::Blocked
+        } else {
+            Verdict::Unmet
         }
     }
 

@@ -2,39 +2,69 @@
 
 mod parse;
 
-pub use parse::{ConditionError, parse};
+use parse::ConditionError;
 
 use crate::prelude::*;
 use crate::version::Version;
 use core::cmp::Ordering;
 
-/// A condition over a machine's facts.
+/// A condition over a machine's facts, as `when` states it.
 #[derive(Debug, Clone, PartialEq)]
-pub enum Condition {
+pub struct Condition {
+    text: String,
+    expression: Expression,
+}
+
+impl Condition {
+    /// As it was written.
+    pub fn text(&self) -> &str {
+        &self.text
+    }
+
+    /// Whether it holds.
+    ///
+    /// # Errors
+    /// When a fact is still to come.
+    pub(crate) fn evaluate<E>(&self, facts: &mut impl Facts<E>) -> Result<Truth, E> {
+        self.expression.evaluate(facts)
+    }
+}
+
+/// Reads a condition.
+///
+/// # Errors
+/// When it is empty, nested too deeply, or holds a word that has no meaning there.
+pub(crate) fn parse(text: &str) -> Result<Condition, ConditionError> {
+    Ok(Condition { text: text.trim().to_owned(), expression: parse::parse(text)? })
+}
+
+/// What is evaluated.
+#[derive(Debug, Clone, PartialEq)]
+enum Expression {
     /// A flag holds.
     Flag(Flag),
     /// A fact stands so to a value.
     Compare(Fact, Comparison, String),
     /// The inner one does not hold.
-    Not(Box<Condition>),
+    Not(Box<Expression>),
     /// Both hold.
-    And(Box<Condition>, Box<Condition>),
+    And(Box<Expression>, Box<Expression>),
     /// At least one holds.
-    Or(Box<Condition>, Box<Condition>),
+    Or(Box<Expression>, Box<Expression>),
 }
 
 macro_rules! words {
     ($(#[$doc:meta])* $name:ident { $($(#[$item:meta])* $variant:ident => $word:literal),+ $(,)? }) => {
         $(#[$doc])*
         #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-        pub enum $name { $($(#[$item])* $variant),+ }
+        pub(crate) enum $name { $($(#[$item])* $variant),+ }
 
         impl $name {
             /// Every one, in the order of the documentation.
-            pub const ALL: &'static [Self] = &[$(Self::$variant),+];
+            pub(crate) const ALL: &'static [Self] = &[$(Self::$variant),+];
 
             /// The word in the language.
-            pub fn word(self) -> &'static str {
+            pub(crate) fn word(self) -> &'static str {
                 match self { $(Self::$variant => $word),+ }
             }
         }
@@ -103,14 +133,14 @@ words! {
 
 impl Fact {
     /// Whether the fact is a version, so that it has an order.
-    pub fn is_version(self) -> bool {
+    pub(crate) fn is_version(self) -> bool {
         matches!(self, Self::DistroVersion | Self::OsVersion)
     }
 }
 
 /// A truth value of Kleene's strong three-valued logic.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Truth {
+pub(crate) enum Truth {
     /// It holds.
     True,
     /// It does not hold.
@@ -121,7 +151,7 @@ pub enum Truth {
 
 impl Truth {
     /// The truth of something that is known, or unknown for `None`.
-    pub fn of(known: Option<bool>) -> Self {
+    pub(crate) fn of(known: Option<bool>) -> Self {
         match known {
             Some(true) => Self::True,
             Some(false) => Self::False,
@@ -131,7 +161,7 @@ impl Truth {
 }
 
 /// What a condition asks of a machine. `E` is what stops the evaluation (an answer that is still to come).
-pub trait Facts<E> {
+pub(crate) trait Facts<E> {
     /// Whether a flag holds; `None` where it cannot be found out.
     ///
     /// # Errors
@@ -145,12 +175,12 @@ pub trait Facts<E> {
     fn values(&mut self, fact: Fact) -> Result<Option<Vec<String>>, E>;
 }
 
-impl Condition {
+impl Expression {
     /// Whether the condition holds on a machine. Asks only for the facts that still matter.
     ///
     /// # Errors
     /// When an answer is still to come.
-    pub fn evaluate<E>(&self, facts: &mut impl Facts<E>) -> Result<Truth, E> {
+    pub(crate) fn evaluate<E>(&self, facts: &mut impl Facts<E>) -> Result<Truth, E> {
         Ok(match self {
             Self::Flag(flag) => Truth::of(facts.flag(*flag)?),
             Self::Compare(fact, comparison, value) => match facts.values(*fact)? {

@@ -1,4 +1,4 @@
-use super::{Comparison, Condition, Fact, Flag};
+use super::{Comparison, Expression, Fact, Flag};
 use crate::document::shortened;
 use crate::prelude::*;
 use crate::text::{join_words, nearest};
@@ -6,7 +6,7 @@ use crate::text::{join_words, nearest};
 /// Why a condition cannot be read, with the offset in bytes and a text that says what would be right.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error("{message}")]
-pub struct ConditionError {
+pub(crate) struct ConditionError {
     /// Where in the condition.
     pub offset: usize,
     /// How many bytes are meant.
@@ -22,7 +22,7 @@ const DEEPEST: usize = 50;
 ///
 /// # Errors
 /// The first mistake, with its place.
-pub fn parse(text: &str) -> Result<Condition, ConditionError> {
+pub(crate) fn parse(text: &str) -> Result<Expression, ConditionError> {
     if text.len() > LONGEST {
         let message = format!("this condition has {} bytes; at most {LONGEST} are read", text.len());
         return Err(ConditionError { offset: 0, length: 1, message });
@@ -98,23 +98,23 @@ impl<'t> Parser<'t> {
         }
     }
 
-    fn alternatives(&mut self) -> Result<Condition, ConditionError> {
+    fn alternatives(&mut self) -> Result<Expression, ConditionError> {
         let mut condition = self.conjunction()?;
         while self.take("or") {
-            condition = Condition::Or(Box::new(condition), Box::new(self.conjunction()?));
+            condition = Expression::Or(Box::new(condition), Box::new(self.conjunction()?));
         }
         Ok(condition)
     }
 
-    fn conjunction(&mut self) -> Result<Condition, ConditionError> {
+    fn conjunction(&mut self) -> Result<Expression, ConditionError> {
         let mut condition = self.term()?;
         while self.take("and") {
-            condition = Condition::And(Box::new(condition), Box::new(self.term()?));
+            condition = Expression::And(Box::new(condition), Box::new(self.term()?));
         }
         Ok(condition)
     }
 
-    fn term(&mut self) -> Result<Condition, ConditionError> {
+    fn term(&mut self) -> Result<Expression, ConditionError> {
         let Some(token) = self.peek() else { return Err(self.missing("a fact")) };
         self.depth += 1;
         if self.depth > DEEPEST {
@@ -122,7 +122,7 @@ impl<'t> Parser<'t> {
         }
         self.next += 1;
         let term = match token.text {
-            "not" => Condition::Not(Box::new(self.term()?)),
+            "not" => Expression::Not(Box::new(self.term()?)),
             "(" => {
                 let inner = self.alternatives()?;
                 if !self.take(")") {
@@ -136,9 +136,9 @@ impl<'t> Parser<'t> {
         Ok(term)
     }
 
-    fn fact(&mut self, token: Token<'t>) -> Result<Condition, ConditionError> {
+    fn fact(&mut self, token: Token<'t>) -> Result<Expression, ConditionError> {
         if let Some(flag) = Flag::ALL.iter().find(|flag| flag.word() == token.text) {
-            return Ok(Condition::Flag(*flag));
+            return Ok(Expression::Flag(*flag));
         }
         let Some(fact) = Fact::ALL.iter().find(|fact| fact.word() == token.text).copied() else {
             return Err(self.error(token, unknown_fact(token.text)));
@@ -162,7 +162,7 @@ impl<'t> Parser<'t> {
         if fact.is_version() {
             crate::version::Version::parse(text).map_err(|error| self.error(value, error.to_string()))?;
         }
-        Ok(Condition::Compare(fact, comparison, text.to_owned()))
+        Ok(Expression::Compare(fact, comparison, text.to_owned()))
     }
 }
 

@@ -7,6 +7,7 @@ use serde::Serialize;
 /// What it waits for.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct Waiting {
     /// The indexes of the requirements that come first.
     #[serde(skip)]

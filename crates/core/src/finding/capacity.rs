@@ -173,6 +173,7 @@ impl VirtualizationReason {
 /// Why the system will not do.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct SystemReason {
     /// This system, as it calls itself.
     pub system: String,
@@ -204,7 +205,7 @@ pub enum SystemTrouble {
         range: Range,
         /// What it breaks.
         #[serde(flatten)]
-        miss: Miss,
+        miss: Box<Miss>,
     },
     /// Its version cannot be compared.
     Incomparable {

@@ -10,6 +10,7 @@ use serde::Serialize;
 /// A service of the system that is here and does not run.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct StoppedService {
     /// Its name.
     pub name: String,
@@ -20,6 +21,7 @@ pub struct StoppedService {
 /// Why a local socket will not do.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct SocketReason {
     /// Where.
     pub path: String,
@@ -68,6 +70,7 @@ impl SocketReason {
 /// Why a device will not do.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct DeviceReason {
     /// Where.
     pub path: String,
@@ -108,6 +111,7 @@ impl DeviceReason {
 /// Why a service will not do.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct ServiceReason {
     /// Its host and port.
     pub place: String,
@@ -171,6 +175,7 @@ impl ServiceReason {
 /// Why an address cannot be reached.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct ReachReason {
     /// The address, without what is secret in it.
     pub address: String,

@@ -22,6 +22,7 @@ pub enum Whose {
 /// Why a file or a folder will not do.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct PathReason {
     /// Where, as the system knows it.
     pub path: String,

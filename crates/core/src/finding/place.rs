@@ -34,6 +34,7 @@ pub enum PortMet {
 /// What sets a number, and where.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct SetAt {
     /// The variable, or the key of the file.
     pub variable: String,
@@ -116,6 +117,7 @@ impl PortReason {
 /// Why a disk will not do.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct DiskReason {
     /// The place that was asked for, as the system knows it.
     pub path: String,
@@ -171,6 +173,7 @@ pub enum DiskTrouble {
 /// What several requirements need of one disk.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct Together {
     /// All of it, in bytes.
     pub needed: Size,
@@ -183,6 +186,7 @@ pub struct Together {
 
 /// A few requirements that a sentence names, and how many more there are.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Named {
     /// Their indexes.
     pub first: Vec<usize>,

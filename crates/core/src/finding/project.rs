@@ -9,6 +9,7 @@ use serde::Serialize;
 /// Why a variable will not do.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct VariableReason {
     /// Its name.
     pub name: String,
@@ -111,6 +112,7 @@ impl LimitReason {
 /// Why a library will not do.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct LibraryReason {
     /// The description that was found, where one was.
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -138,7 +140,7 @@ pub enum LibraryTrouble {
         found: Version,
         /// What it breaks.
         #[serde(flatten)]
-        miss: Miss,
+        miss: Box<Miss>,
     },
     /// Its version cannot be compared with the range.
     Incomparable {

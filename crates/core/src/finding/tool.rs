@@ -54,6 +54,7 @@ impl ToolMet {
 /// Why a tool will not do.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct ToolReason {
     /// The name that was looked for, or found.
     pub name: String,
@@ -74,6 +75,7 @@ pub struct ToolReason {
 /// The versions that would do.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct WantedVersion {
     /// The range.
     pub range: Range,
@@ -85,6 +87,7 @@ pub struct WantedVersion {
 /// A copy that is not the first on PATH.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct OtherCopy {
     /// Where it is.
     pub at: String,
@@ -181,7 +184,7 @@ pub enum ToolTrouble {
         found: Version,
         /// What it breaks.
         #[serde(flatten)]
-        miss: Miss,
+        miss: Box<Miss>,
     },
     /// Its version cannot be compared with the range.
     Incomparable {

@@ -68,3 +68,11 @@ impl<'a> Circumstances<'a> {
         }
     }
 }
+
+/// Whether a file is this person's own; `None` where it cannot be found out.
+///
+/// # Errors
+/// When the answer is still to come.
+pub(super) fn is_own(inquiry: &mut Inquiry<'_>, path: &str) -> Result<Option<bool>, Stop> {
+    Ok(if_known(inquiry.path(path, None))?.and_then(|state| state.mine))
+}

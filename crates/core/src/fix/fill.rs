@@ -52,29 +52,33 @@ impl<'a> Values<'a> {
             Placeholder::Wanted => self.wanted(),
             Placeholder::Path => self.path(),
             Placeholder::Port => self.port().map(|port| port.to_string()),
-            Placeholder::FreePort => match self.reason {
-                Reason::Port(reason) => match &**reason {
-                    PortReason::At { free_port, .. } => free_port.map(|port| port.to_string()),
-                    PortReason::NotAPort { .. } => None,
-                },
-                _ => None,
+            Placeholder::FreePort => match self.at_port()? {
+                PortReason::At { free_port, .. } => free_port.map(|port| port.to_string()),
+                PortReason::NotAPort { .. } => None,
             },
             Placeholder::User => self.here.user().map(ToOwned::to_owned),
             Placeholder::StartupFile => self.here.startup_file().map(ToOwned::to_owned),
-            Placeholder::Holder => match self.reason {
-                Reason::Port(reason) => match &**reason {
-                    PortReason::At { trouble: PortTrouble::Held { holder: Some(holder), .. }, .. } => {
-                        holder.is_told().then(|| holder.to_string())
-                    }
-                    PortReason::At { .. } | PortReason::NotAPort { .. } => None,
-                },
-                _ => None,
+            Placeholder::Holder => match self.at_port()? {
+                PortReason::At { trouble: PortTrouble::Held { holder: Some(holder), .. }, .. } => {
+                    holder.is_told().then(|| holder.to_string())
+                }
+                PortReason::At { .. } | PortReason::NotAPort { .. } => None,
             },
-            Placeholder::ShortBy => match self.reason {
-                Reason::Disk(reason) => reason.short_by().map(|size| size.to_string()),
-                Reason::Capacity(reason) => reason.short_by().map(|size| size.to_string()),
-                _ => None,
-            },
+            Placeholder::ShortBy => self.short_by().map(|size| size.to_string()),
+        }
+    }
+
+    fn at_port(&self) -> Option<&PortReason> {
+        if let Reason::Port(reason) = self.reason { Some(reason) } else { None }
+    }
+
+    fn short_by(&self) -> Option<Size> {
+        if let Reason::Disk(reason) = self.reason {
+            reason.short_by()
+        } else if let Reason::Capacity(reason) = self.reason {
+            reason.short_by()
+        } else {
+            None
         }
     }
 
@@ -182,13 +186,12 @@ impl<'a> Values<'a> {
     }
 
     fn port(&self) -> Option<u16> {
-        match self.reason {
-            Reason::Port(reason) => match &**reason {
-                PortReason::At { place, .. } => Some(place.port),
-                PortReason::NotAPort { .. } => None,
-            },
-            Reason::Service(reason) => Some(reason.port),
-            _ => None,
+        if let Reason::Service(reason) = self.reason {
+            return Some(reason.port);
+        }
+        match self.at_port()? {
+            PortReason::At { place, .. } => Some(place.port),
+            PortReason::NotAPort { .. } => None,
         }
     }
 }

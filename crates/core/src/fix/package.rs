@@ -99,7 +99,7 @@ pub(super) fn offer<'a>(
             }
             candidate => {
                 if let Some(path) = wish.program {
-                    wish.own = super::suggest::is_own(inquiry, path)?;
+                    wish.own = super::circumstances::is_own(inquiry, path)?;
                 }
                 offer.fix = Some(install(&wish, (manager, &name), candidate, here));
                 break;

@@ -122,6 +122,14 @@ impl Shell {
 }
 
 /// A text as one word of a command line, quoted only where it must be.
+///
+/// ```
+/// use setup_ready_core::fix::{Shell, quote};
+///
+/// assert_eq!(quote("buoy.key", Shell::Posix), "buoy.key");
+/// assert_eq!(quote("it's mine", Shell::Posix), r"'it'\''s mine'");
+/// assert_eq!(quote("it's mine", Shell::PowerShell), "'it''s mine'");
+/// ```
 pub fn quote(text: &str, shell: Shell) -> String {
     // Windows paths need no quotes there; elsewhere a backslash is special, and at the command prompt a slash begins an option.
     let more = match shell {

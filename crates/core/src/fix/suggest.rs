@@ -1,11 +1,12 @@
 //! Which fixes there are for a finding: the guide's first one that fits, else those that the software knows.
 
 use super::case::Case;
+use super::circumstances::is_own;
 use super::{Circumstances, Fix, Source, alternatives, capacity, fill, network, package, path, port, project, tool};
 use crate::condition::Truth;
 use crate::finding::{AnyOfReason, Finding, Reason, Verdict};
 use crate::guide::{Edit, GuideFix, Requirement};
-use crate::inquiry::{Inquiry, Stop, if_known};
+use crate::inquiry::{Inquiry, Stop};
 use crate::prelude::*;
 
 /// The fixes for a finding on this machine.
@@ -32,15 +33,14 @@ pub(crate) fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     if let Some(fix) = offer.fix {
         return Ok(vec![fix]);
     }
-    let own = match reason {
-        Reason::Tool(reason) => match reason.path() {
-            Some(path) if tool::concerns_the_file(&reason.trouble) => is_own(inquiry, path)?,
-            _ => None,
-        },
-        _ => None,
-    };
-    let case = Case { requirement, here: &here, refused: &offer.refused, own };
-    Ok(built_in(&case, reason).into_iter().collect())
+    let mut own = None;
+    if let Reason::Tool(reason) = reason
+        && tool::concerns_the_file(&reason.trouble)
+        && let Some(path) = reason.path()
+    {
+        own = is_own(inquiry, path)?;
+    }
+    Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own }, reason).into_iter().collect())
 }
 
 /// The fix that the software knows itself; none where no general one exists.
@@ -69,14 +69,6 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Option<Fix> {
         // What its alternatives settle, and what nobody knows.
         Reason::AnyOf(_) | Reason::General(_) => None,
     }
-}
-
-/// Whether a file is this person's own; `None` where it cannot be found out.
-///
-/// # Errors
-/// When the answer is still to come.
-pub(super) fn is_own(inquiry: &mut Inquiry<'_>, path: &str) -> Result<Option<bool>, Stop> {
-    Ok(if_known(inquiry.path(path, None))?.and_then(|state| state.mine))
 }
 
 /// A fix of the guide with its placeholders filled in; none where the finding lacks one of them.

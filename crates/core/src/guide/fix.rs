@@ -5,6 +5,7 @@ use crate::text::Size;
 
 /// A fix that the guide suggests.
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct GuideFix {
     /// The step in words.
     pub say: String,
@@ -30,6 +31,7 @@ pub struct GuideFix {
 
 /// A line to append to a file.
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Edit {
     /// The file.
     pub file: String,

@@ -1,4 +1,7 @@
-//! The closed lists of words that a guide chooses from: kinds and limits.
+//! The kinds of requirements: their words, and the keys that go with each.
+
+use super::vocabulary::Shape::{Duration, Flag, Named, Number, Ports, Size, Table, Text, Texts, Word};
+use super::vocabulary::{Key, LIMITS, MANAGERS, SYSTEMS, Shape, may, needed};
 
 /// The kinds of requirements: the subject keys of a guide.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -113,39 +116,78 @@ impl Kind {
     }
 }
 
-/// The limits that are known.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum LimitKind {
-    /// Files that are open at once.
-    OpenFiles,
-    /// Files that are watched for changes.
-    FileWatches,
-    /// Processes at once.
-    Processes,
-    /// The length of a path.
-    PathLength,
-    /// Whether symbolic links can be made.
-    SymbolicLinks,
+/// A kind of requirement: its subject, and the further keys that go with it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct KindKeys {
+    /// Which kind.
+    pub kind: Kind,
+    /// The key that says what is checked.
+    pub subject: Key,
+    /// The keys that go with it.
+    pub further: &'static [Key],
 }
 
-impl LimitKind {
-    /// Every limit.
-    pub const ALL: [Self; 5] = [Self::OpenFiles, Self::FileWatches, Self::Processes, Self::PathLength, Self::SymbolicLinks];
-
-    /// The word in guides.
-    pub const fn word(self) -> &'static str {
-        match self {
-            Self::OpenFiles => "open-files",
-            Self::FileWatches => "file-watches",
-            Self::Processes => "processes",
-            Self::PathLength => "path-length",
-            Self::SymbolicLinks => "symbolic-links",
-        }
-    }
-
-    /// The limit with this word.
-    pub fn from_word(word: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|limit| limit.word() == word)
-    }
+const fn keys(kind: Kind, shape: Shape, further: &'static [Key]) -> KindKeys {
+    KindKeys { kind, subject: needed(kind.word(), shape), further }
 }
+
+const EXPECT: Key = may("expect", Word(&["present", "absent"]));
+const PACKAGES: Key = may("packages", Named(MANAGERS));
+const ACCESS: &[Key] = &[may("access", Word(&["read", "write"]))];
+const OF_PATHS: &[Key] = &[
+    may("mode", Text),
+    may("owner", Word(&["me"])),
+    may("writable", Flag),
+    may("executable", Flag),
+    may("contains", Text),
+    EXPECT,
+];
+
+/// Every kind of requirement.
+pub const KINDS: [KindKeys; Kind::ALL.len()] = [
+    keys(
+        Kind::Tool,
+        Texts,
+        &[
+            may("version", Text),
+            may("version_from", Text),
+            may("args", Texts),
+            may("pattern", Text),
+            PACKAGES,
+            may("arch", Text),
+            EXPECT,
+        ],
+    ),
+    keys(
+        Kind::Port,
+        Ports,
+        &[
+            may("protocol", Word(&["tcp", "udp"])),
+            may("address", Text),
+            may("set_by", Table(&[needed("variable", Text), may("env_file", Text)])),
+            may("held_ok", Texts),
+        ],
+    ),
+    keys(Kind::Disk, Size, &[may("at", Text), may("inodes", Number)]),
+    keys(Kind::Memory, Size, &[may("free", Flag)]),
+    keys(Kind::Cores, Number, &[]),
+    keys(Kind::Virtualization, Word(&["usable", "present"]), &[]),
+    keys(Kind::System, Named(&SYSTEMS), &[may("edition", Texts), may("distro", Texts), may("arch", Texts)]),
+    keys(Kind::File, Text, OF_PATHS),
+    keys(Kind::Folder, Text, OF_PATHS),
+    keys(Kind::Variable, Text, &[may("env_file", Text), may("matches", Text), may("secret", Flag), EXPECT]),
+    keys(Kind::Group, Text, &[]),
+    keys(Kind::Socket, Text, ACCESS),
+    keys(Kind::Device, Text, ACCESS),
+    keys(Kind::Service, Text, &[may("http", Text), may("status", Number), may("contains", Text)]),
+    keys(Kind::Reach, Text, &[may("status", Number)]),
+    keys(Kind::Hostname, Text, &[may("points_to", Text)]),
+    keys(Kind::Subnet, Text, &[]),
+    keys(Kind::Limit, Word(&LIMITS), &[may("at_least", Number)]),
+    keys(Kind::Library, Text, &[may("version", Text), PACKAGES]),
+    keys(Kind::Locale, Text, &[may("utf8", Flag)]),
+    keys(Kind::Setting, Text, &[may("of", Word(&["git"])), may("matches", Text)]),
+    keys(Kind::Checkout, Text, &[may("branch", Text), may("submodules", Flag), may("large_files", Flag), may("clean", Flag)]),
+    keys(Kind::Command, Texts, &[may("exit", Number), may("matches", Text), may("timeout", Duration)]),
+    keys(Kind::AnyOf, Texts, &[]),
+];

@@ -13,7 +13,7 @@ mod subject_parse;
 pub mod vocabulary;
 
 pub use fix::{Edit, GuideFix, Then};
-pub use kind::{Kind, LimitKind};
+pub use kind::{KINDS, Kind, KindKeys};
 pub use parse::{FORMAT, parse};
 pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};
@@ -22,13 +22,15 @@ pub use subject::{
     Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, Systems, Tool,
     Virtualization,
 };
+pub use vocabulary::LimitKind;
 
-use crate::condition::Condition;
+pub use crate::condition::Condition;
 use crate::observation::Os;
 use crate::prelude::*;
 
 /// A guide that has been read without mistakes.
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Guide {
     /// The project that it is for.
     pub project: Project,
@@ -42,6 +44,7 @@ pub struct Guide {
 
 /// `[project]`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Project {
     /// Its name.
     pub name: String,
@@ -57,6 +60,7 @@ pub struct Project {
 
 /// `[role.NAME]`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Role {
     /// Its id.
     pub id: String,
@@ -66,6 +70,7 @@ pub struct Role {
 
 /// `[[stage]]`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Stage {
     /// Its id.
     pub id: String,

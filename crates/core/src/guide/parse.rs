@@ -13,6 +13,12 @@ pub const FORMAT: u64 = 1;
 
 /// Reads a guide.
 ///
+/// ```
+/// let error = setup_ready_core::guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.git]\ntol = \"git\"\n").unwrap_err();
+/// assert_eq!(error.count(), 1);
+/// assert_eq!(error.to_string(), "line 5, column 1: [require.git] does not say what is checked (`tol` is not a kind; did you mean `tool`?)");
+/// ```
+///
 /// # Errors
 /// Every mistake that was found, in the order of the text; of syntax, the first three.
 pub fn parse(text: &str) -> Result<Guide, Mistakes> {

@@ -5,6 +5,7 @@ use core::ops::Range;
 
 /// One thing that a machine must, should or may have.
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Requirement {
     /// Its id, unique in the guide.
     pub id: String,

@@ -1,6 +1,7 @@
 //! What a requirement checks: one variant per kind.
 
-use super::kind::{Kind, LimitKind};
+use super::kind::Kind;
+use super::vocabulary::LimitKind;
 use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;

@@ -1,11 +1,11 @@
-use super::kind::{Kind, LimitKind};
+use super::kind::{KINDS, Kind, KindKeys};
 use super::reading::{Words, check_word};
 use super::subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
     Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, Systems, Tool,
     Virtualization,
 };
-use super::vocabulary::{KINDS, KindKeys, LIMITS, MANAGERS, SYSTEMS};
+use super::vocabulary::{LIMITS, LimitKind, MANAGERS, SYSTEMS};
 use crate::document::{Fields, Placed, as_number, shortened};
 use crate::manager::Manager;
 use crate::observation::Os;

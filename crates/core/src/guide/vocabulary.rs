@@ -1,7 +1,6 @@
 //! The words of a guide: every table, its keys, and what stands behind each. The parser asks it what a key belongs to, the schema is made
 //! from it, and a test holds it against what the parser really reads.
 
-use super::kind::{Kind, LimitKind};
 use crate::manager::Manager;
 use crate::observation::Os;
 
@@ -49,15 +48,41 @@ pub struct Key {
     pub needed: bool,
 }
 
-/// A kind of requirement: its subject, and the further keys that go with it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct KindKeys {
-    /// Which kind.
-    pub kind: Kind,
-    /// The key that says what is checked.
-    pub subject: Key,
-    /// The keys that go with it.
-    pub further: &'static [Key],
+/// The limits that are known.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum LimitKind {
+    /// Files that are open at once.
+    OpenFiles,
+    /// Files that are watched for changes.
+    FileWatches,
+    /// Processes at once.
+    Processes,
+    /// The length of a path.
+    PathLength,
+    /// Whether symbolic links can be made.
+    SymbolicLinks,
+}
+
+impl LimitKind {
+    /// Every limit.
+    pub const ALL: [Self; 5] = [Self::OpenFiles, Self::FileWatches, Self::Processes, Self::PathLength, Self::SymbolicLinks];
+
+    /// The word in guides.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::OpenFiles => "open-files",
+            Self::FileWatches => "file-watches",
+            Self::Processes => "processes",
+            Self::PathLength => "path-length",
+            Self::SymbolicLinks => "symbolic-links",
+        }
+    }
+
+    /// The limit with this word.
+    pub fn from_word(word: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|limit| limit.word() == word)
+    }
 }
 
 /// The systems that a guide can speak of.
@@ -76,7 +101,7 @@ pub const LIMITS: [&str; LimitKind::ALL.len()] = {
 /// The package managers that are known.
 pub const MANAGERS: &[&str] = Manager::WORDS;
 
-use Shape::{Duration, Flag, Named, Number, Ports, Size, Table, Tables, Text, Texts, Word};
+use Shape::{Duration, Flag, Size, Table, Tables, Text, Texts, Word};
 
 /// A key that must be there.
 pub const fn needed(name: &'static str, shape: Shape) -> Key {
@@ -87,71 +112,6 @@ pub const fn needed(name: &'static str, shape: Shape) -> Key {
 pub const fn may(name: &'static str, shape: Shape) -> Key {
     Key { name, shape, needed: false }
 }
-
-const fn keys(kind: Kind, shape: Shape, further: &'static [Key]) -> KindKeys {
-    KindKeys { kind, subject: needed(kind.word(), shape), further }
-}
-
-const EXPECT: Key = may("expect", Word(&["present", "absent"]));
-const PACKAGES: Key = may("packages", Named(MANAGERS));
-const ACCESS: &[Key] = &[may("access", Word(&["read", "write"]))];
-const OF_PATHS: &[Key] = &[
-    may("mode", Text),
-    may("owner", Word(&["me"])),
-    may("writable", Flag),
-    may("executable", Flag),
-    may("contains", Text),
-    EXPECT,
-];
-
-/// Every kind of requirement.
-pub const KINDS: [KindKeys; Kind::ALL.len()] = [
-    keys(
-        Kind::Tool,
-        Texts,
-        &[
-            may("version", Text),
-            may("version_from", Text),
-            may("args", Texts),
-            may("pattern", Text),
-            PACKAGES,
-            may("arch", Text),
-            EXPECT,
-        ],
-    ),
-    keys(
-        Kind::Port,
-        Ports,
-        &[
-            may("protocol", Word(&["tcp", "udp"])),
-            may("address", Text),
-            may("set_by", Table(&[needed("variable", Text), may("env_file", Text)])),
-            may("held_ok", Texts),
-        ],
-    ),
-    keys(Kind::Disk, Size, &[may("at", Text), may("inodes", Number)]),
-    keys(Kind::Memory, Size, &[may("free", Flag)]),
-    keys(Kind::Cores, Number, &[]),
-    keys(Kind::Virtualization, Word(&["usable", "present"]), &[]),
-    keys(Kind::System, Named(&SYSTEMS), &[may("edition", Texts), may("distro", Texts), may("arch", Texts)]),
-    keys(Kind::File, Text, OF_PATHS),
-    keys(Kind::Folder, Text, OF_PATHS),
-    keys(Kind::Variable, Text, &[may("env_file", Text), may("matches", Text), may("secret", Flag), EXPECT]),
-    keys(Kind::Group, Text, &[]),
-    keys(Kind::Socket, Text, ACCESS),
-    keys(Kind::Device, Text, ACCESS),
-    keys(Kind::Service, Text, &[may("http", Text), may("status", Number), may("contains", Text)]),
-    keys(Kind::Reach, Text, &[may("status", Number)]),
-    keys(Kind::Hostname, Text, &[may("points_to", Text)]),
-    keys(Kind::Subnet, Text, &[]),
-    keys(Kind::Limit, Word(&LIMITS), &[may("at_least", Number)]),
-    keys(Kind::Library, Text, &[may("version", Text), PACKAGES]),
-    keys(Kind::Locale, Text, &[may("utf8", Flag)]),
-    keys(Kind::Setting, Text, &[may("of", Word(&["git"])), may("matches", Text)]),
-    keys(Kind::Checkout, Text, &[may("branch", Text), may("submodules", Flag), may("large_files", Flag), may("clean", Flag)]),
-    keys(Kind::Command, Texts, &[may("exit", Number), may("matches", Text), may("timeout", Duration)]),
-    keys(Kind::AnyOf, Texts, &[]),
-];
 
 /// The keys of a fix; `cause` is one of the causes.
 pub const FIX: [Key; 10] = [

@@ -97,6 +97,7 @@ pub struct Report {
 /// How many requirements have each verdict.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct Counts {
     /// Met.
     pub met: usize,

@@ -2,11 +2,19 @@ use crate::prelude::*;
 use core::fmt::{self, Display};
 
 /// A number of bytes.
+///
+/// ```
+/// use setup_ready_core::text::Size;
+///
+/// assert_eq!(Size::parse("1.5 GiB").unwrap(), Size(1_610_612_736));
+/// assert_eq!(Size(12_000_000_000).to_string(), "12 GB");
+/// ```
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize)]
 pub struct Size(pub u64);
 
 /// Why a size or a duration could not be read; the text says what to write instead.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[non_exhaustive]
 pub enum AmountError {
     /// There is no number in front.
     #[error("`{0}` does not start with a number; write for example `{1}`")]

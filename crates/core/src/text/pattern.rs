@@ -9,6 +9,7 @@ pub struct Pattern {
 
 /// Why a pattern is refused.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[non_exhaustive]
 pub enum PatternError {
     /// It is longer than anyone needs.
     #[error("the pattern has {0} characters; at most {max} are read", max = Pattern::LONGEST)]

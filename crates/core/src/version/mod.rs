@@ -29,6 +29,15 @@ use core::cmp::Ordering;
 use core::fmt::{self, Display};
 
 /// A tool's version, as written and as understood.
+///
+/// ```
+/// use setup_ready_core::version::Version;
+///
+/// let version = |text| Version::parse(text).unwrap();
+/// assert!(version("1.1.1w") > version("1.1.1") && version("3.12.0rc1") < version("3.12"));
+/// // Another numbering cannot be compared: nobody guesses.
+/// assert_eq!(version("r1.2").compare(&version("1.2")), None);
+/// ```
 #[derive(Debug, Clone)]
 pub struct Version {
     text: String,
@@ -63,6 +72,7 @@ enum Piece {
 /// The text is not a version.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error("`{0}` is not a version; a version starts with a number, as in `3.25` or `v20.1`")]
+#[non_exhaustive]
 pub struct NotAVersion(pub String);
 
 const STAGES: [(&str, u8); 15] = [

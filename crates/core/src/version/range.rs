@@ -6,6 +6,15 @@ use serde::{Serialize, Serializer};
 
 /// Which versions will do: `>= 3.25, < 5`, where a comma means *and* and `||` means *or*.
 ///
+/// ```
+/// use setup_ready_core::version::{Fit, Range, Standing, Version};
+///
+/// let range = Range::parse(">= 18, < 19 || >= 20").unwrap();
+/// assert_eq!(range.fit(&Version::parse("v20.11.1").unwrap()), Fit::Inside);
+/// let Standing::Outside(miss) = range.judge(&Version::parse("17.9").unwrap()) else { panic!() };
+/// assert_eq!((miss.fit, miss.nearest.to_string()), (Fit::TooOld, ">= 18".into()));
+/// ```
+///
 /// A bound below (`< 5`) does not admit pre-releases of that very version (`5.0.0-rc1`) unless it names one itself, as PEP 440
 /// has it: whoever writes "below 5" means that 5 does not work.
 #[derive(Debug, Clone)]
@@ -136,6 +145,7 @@ pub struct Miss {
 
 /// Why a range cannot be read; the text says what to write instead.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
+#[non_exhaustive]
 pub enum RangeError {
     /// A version with no comparator.
     #[error("a bare `{0}` means different things to different people; write `>= {0}` or `{1}.*`")]

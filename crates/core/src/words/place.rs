@@ -171,12 +171,12 @@ fn others(words: &Words<'_>, named: &Named) -> String {
             None
         }
     };
-    let mut names: Vec<String> =
+    let mut titles: Vec<String> =
         named.first.iter().filter_map(|index| words.guide.requirements.get(*index)).filter_map(with_size).collect();
     if named.more > 0 {
-        names.push(format!("{} more", named.more));
+        titles.push(format!("{} more", named.more));
     }
-    join_words(&names, "and")
+    join_words(&titles, "and")
 }
 
 pub(super) fn disk_found(reason: &DiskReason) -> String {

@@ -23,6 +23,16 @@ use crate::report::{MachineSource, Report};
 use std::path::Path;
 
 /// A machine that a file describes.
+///
+/// ```
+/// use build_setup_ready::{Described, Preflight, guide};
+///
+/// let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.git]\ntool = \"git\"\n").unwrap();
+/// let machine = Described::parse("format = 1\n[machine]\nname = \"bare\"\n[expect]\ngit = { verdict = \"met\" }\n").unwrap();
+/// let report = Preflight::new(&guide).run(&machine).unwrap();
+/// // What it expects makes it a test of the guide.
+/// assert_eq!(machine.differences(&report), ["git is expected to be met and is unmet (tool-missing)"]);
+/// ```
 #[derive(Debug, Clone)]
 pub struct Described {
     shape: shape::Shape,

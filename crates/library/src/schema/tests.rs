@@ -1,5 +1,6 @@
 use crate::described::vocabulary::TOP;
-use crate::guide::vocabulary::{FIX, KINDS, Key, PROJECT, REQUIREMENT, ROLE, STAGE, Shape};
+use crate::guide::KINDS;
+use crate::guide::vocabulary::{FIX, Key, PROJECT, REQUIREMENT, ROLE, STAGE, Shape};
 use crate::problem::{Mistakes, ProblemKind};
 use crate::{Described, guide};
 

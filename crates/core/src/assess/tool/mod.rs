@@ -260,7 +260,7 @@ fn judge(asked: &Asked<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Conclusion
         (Outcome::Version(version), None) => return here(Some(version.clone()), true),
         (Outcome::Version(version), Some(range)) => match range.judge(version) {
             Standing::Inside => return here(Some(version.clone()), true),
-            Standing::Outside(miss) => ToolTrouble::OutOfRange { found: version.clone(), miss: *miss },
+            Standing::Outside(miss) => ToolTrouble::OutOfRange { found: version.clone(), miss },
             Standing::Incomparable => ToolTrouble::Incomparable { found: version.clone() },
         },
     };
