@@ -55,7 +55,7 @@ fn leaves(tree: &str, before: &str, found: &mut Vec<String>) {
 /// The `use` lines of a file: what is only shown on (`pub use`), and what the file itself knows.
 fn uses(text: &str) -> (Vec<String>, Vec<String>) {
     let (mut shown, mut known) = (Vec::new(), Vec::new());
-    let code: String = text.lines().filter(|line| !line.trim_start().starts_with("//")).map(|line| format!("{line}\n")).collect();
+    let code = text.lines().filter(|line| !line.trim_start().starts_with("//")).collect::<Vec<_>>().join("\n");
     let mut rest = code.as_str();
     while let Some(at) = rest.find("use ") {
         let line_start = rest[..at].rfind('\n').map_or(0, |start| start + 1);
@@ -101,7 +101,7 @@ fn resolve(path: &str, from: &str, modules: &BTreeMap<String, String>) -> Option
     };
     let mut file = whole.trim_end_matches(':').to_owned();
     while !modules.contains_key(&file) {
-        file = file.rsplit_once("::")?.0.to_owned();
+        file.truncate(file.rfind("::")?);
     }
     let name = whole[file.len()..].trim_start_matches("::").split("::").next().unwrap_or_default().to_owned();
     // A door that only shows a name on is passed through.

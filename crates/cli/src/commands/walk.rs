@@ -90,7 +90,7 @@ enum Left {
     Ended(Status),
 }
 
-impl<'f> Walk<'f, '_> {
+impl Walk<'_, '_> {
     /// Writes something, apart from what stands above.
     fn show(&self, draw: impl FnOnce(&mut Paper<'_>)) -> Result<(), Failure> {
         let mut paper = Paper::new(self.look);
@@ -260,7 +260,7 @@ impl<'f> Walk<'f, '_> {
 }
 
 /// What is open of a report, those that wait too.
-fn open<'r>(report: &'r Report) -> Vec<&'r Settled> {
+fn open(report: &Report) -> Vec<&Settled> {
     report.counting().filter(|one| !one.finding.verdict().is_fine()).collect()
 }
 

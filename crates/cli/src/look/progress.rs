@@ -106,7 +106,7 @@ fn draw(seen: &Mutex<Seen>, done: &AtomicBool, width: usize) {
 /// Draws lines in the place of those that were drawn before, and says how many there are now (ECMA-48: up, to the line's end, to the screen's end).
 fn redraw(drawn: usize, lines: &[String]) -> usize {
     let up = if drawn > 0 { format!("\x1b[{drawn}A") } else { String::new() };
-    let text: String = lines.iter().map(|line| format!("\r{line}\x1b[K\n")).collect();
+    let text = lines.iter().map(|line| format!("\r{line}\x1b[K\n")).collect::<Vec<_>>().concat();
     // Windows is told to understand these by whoever writes to its terminal.
     let mut error = anstream::stderr().lock();
     let _ = error.write_all(format!("{up}{text}\r\x1b[J").as_bytes()).and_then(|()| error.flush());

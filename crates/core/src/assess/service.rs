@@ -15,7 +15,9 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Service) -> Result<Conc
     let trouble = match &wanted.http {
         None => match inquiry.connection(&wanted.host, wanted.port)? {
             Connection::Taken => return Ok(Met::ServiceTakesConnections.into()),
-            connection => not_connected(connection),
+            connection @ (Connection::NoName | Connection::Refused | Connection::NoAnswer | Connection::NoWay(_)) => {
+                not_connected(connection)
+            }
         },
         Some(path) => {
             let host = if wanted.host.contains(':') { format!("[{}]", wanted.host) } else { wanted.host.clone() };

@@ -329,7 +329,21 @@ impl ToolReason {
         match &self.trouble {
             ToolTrouble::OutOfRange { found, .. } | ToolTrouble::Incomparable { found } => Some(found),
             ToolTrouble::Unwanted { found, .. } | ToolTrouble::PinUnread { found, .. } => found.as_ref(),
-            _ => None,
+            ToolTrouble::Missing { .. }
+            | ToolTrouble::OtherName { .. }
+            | ToolTrouble::OffPath { .. }
+            | ToolTrouble::NotExecutable { .. }
+            | ToolTrouble::WrongArch { .. }
+            | ToolTrouble::Broken { .. }
+            | ToolTrouble::Placeholder
+            | ToolTrouble::Quarantined
+            | ToolTrouble::Unselected { .. }
+            | ToolTrouble::Silent { .. }
+            | ToolTrouble::Stuck { .. }
+            | ToolTrouble::Failed { .. }
+            | ToolTrouble::PerhapsUnwanted
+            | ToolTrouble::NoConsent { .. }
+            | ToolTrouble::NotAsked { .. } => None,
         }
     }
 

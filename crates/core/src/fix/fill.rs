@@ -86,10 +86,14 @@ impl<'a> Values<'a> {
     fn found(&self) -> Option<String> {
         match self.reason {
             Reason::Tool(reason) => reason.version().map(ToString::to_string),
-            Reason::Disk(reason) => match reason.trouble {
-                DiskTrouble::InodesShort { left, .. } => Some(left.to_string()),
-                _ => Some(Size(reason.available_bytes).to_string()),
-            },
+            Reason::Disk(reason) => Some(match reason.trouble {
+                DiskTrouble::InodesShort { left, .. } => left.to_string(),
+                DiskTrouble::ReadOnly
+                | DiskTrouble::NoPermission
+                | DiskTrouble::Short { .. }
+                | DiskTrouble::ShortTogether(_)
+                | DiskTrouble::OthersUnknown { .. } => Size(reason.available_bytes).to_string(),
+            }),
             Reason::Capacity(reason) => Some(match reason {
                 CapacityReason::MemoryShort { total, .. } | CapacityReason::FreeMemoryUnknown { total } => total.to_string(),
                 CapacityReason::MemoryCapped { usable, .. } => usable.to_string(),
@@ -97,19 +101,16 @@ impl<'a> Values<'a> {
                 CapacityReason::CoresShort { online, .. } => online.to_string(),
                 CapacityReason::CoresCapped { usable_hundredths, .. } => crate::observation::cores_text(*usable_hundredths),
             }),
-            Reason::System(reason) => match &reason.trouble {
-                SystemTrouble::OutOfRange { found, .. } => Some(found.to_string()),
+            Reason::System(reason) => Some(match &reason.trouble {
+                SystemTrouble::OutOfRange { found, .. } => found.to_string(),
                 SystemTrouble::OtherDistribution { found } | SystemTrouble::Edition { found } | SystemTrouble::Arch { found } => {
-                    Some(found.clone())
+                    found.clone()
                 }
-                _ => Some(reason.system.clone()),
-            },
-            Reason::Path(reason) => match &reason.trouble {
-                PathTrouble::Mode { mode, .. } => Some(format!("{mode:o}")),
-                PathTrouble::NotMine { owner } => owner.clone(),
-                PathTrouble::Dangling { target } => Some(target.clone()),
-                _ => None,
-            },
+                SystemTrouble::Other | SystemTrouble::Incomparable { .. } | SystemTrouble::Unknown { .. } => {
+                    reason.system.clone()
+                }
+            }),
+            Reason::Path(reason) => found_path(&reason.trouble),
             Reason::Name(NameReason::Elsewhere { addresses }) => {
                 Some(join_words(&addresses.iter().map(ToString::to_string).collect::<Vec<_>>(), "and"))
             }
@@ -123,15 +124,34 @@ impl<'a> Values<'a> {
                 LibraryTrouble::Missing | LibraryTrouble::NoHeaders { .. } => None,
             },
             Reason::Checkout(CheckoutReason::Branch { branch }) => branch.clone(),
-            Reason::Service(reason) => match &reason.trouble {
-                ServiceTrouble::OtherStatus { status, .. } => Some(status.to_string()),
-                _ => None,
-            },
-            Reason::Reach(reason) => match &reason.trouble {
-                ReachTrouble::Status { status } => Some(status.to_string()),
-                _ => None,
-            },
-            _ => None,
+            Reason::Service(reason) => {
+                if let ServiceTrouble::OtherStatus { status, .. } = &reason.trouble {
+                    Some(status.to_string())
+                } else {
+                    None
+                }
+            }
+            Reason::Reach(reason) => {
+                if let ReachTrouble::Status { status } = &reason.trouble {
+                    Some(status.to_string())
+                } else {
+                    None
+                }
+            }
+            Reason::Port(_)
+            | Reason::Virtualization(_)
+            | Reason::Variable(_)
+            | Reason::Group(_)
+            | Reason::Socket(_)
+            | Reason::Device(_)
+            | Reason::Name(_)
+            | Reason::Limit(_)
+            | Reason::Locale(_)
+            | Reason::Setting(_)
+            | Reason::Checkout(_)
+            | Reason::Command(_)
+            | Reason::AnyOf(_)
+            | Reason::General(_) => None,
         }
     }
 
@@ -139,10 +159,7 @@ impl<'a> Values<'a> {
     fn wanted(&self) -> Option<String> {
         match (&self.requirement.subject, self.reason) {
             (_, Reason::Tool(reason)) => reason.range().map(ToString::to_string),
-            (_, Reason::Path(reason)) => match &reason.trouble {
-                PathTrouble::Mode { needed, .. } | PathTrouble::OpenToOthers { needed, .. } => Some(format!("{needed:o}")),
-                _ => None,
-            },
+            (_, Reason::Path(reason)) => wanted_mode(&reason.trouble),
             (Subject::Disk(disk), _) => match disk.inodes {
                 Some(inodes) if matches!(self.reason, Reason::Disk(one) if matches!(one.trouble, DiskTrouble::InodesShort { .. })) => {
                     Some(inodes.to_string())
@@ -176,12 +193,33 @@ impl<'a> Values<'a> {
                 PortReason::NotAPort { set_at, .. } => Some(set_at.place.clone()),
                 PortReason::At { .. } => None,
             },
-            Reason::Variable(_) | Reason::Checkout(_) => match &self.requirement.subject {
-                Subject::Variable(variable) => variable.env_file.clone(),
-                Subject::Checkout(checkout) => Some(checkout.path.clone()),
-                _ => None,
-            },
-            _ => None,
+            Reason::Variable(_) => {
+                if let Subject::Variable(variable) = &self.requirement.subject {
+                    variable.env_file.clone()
+                } else {
+                    None
+                }
+            }
+            Reason::Checkout(_) => {
+                if let Subject::Checkout(checkout) = &self.requirement.subject {
+                    Some(checkout.path.clone())
+                } else {
+                    None
+                }
+            }
+            Reason::Capacity(_)
+            | Reason::Virtualization(_)
+            | Reason::System(_)
+            | Reason::Group(_)
+            | Reason::Service(_)
+            | Reason::Reach(_)
+            | Reason::Name(_)
+            | Reason::Limit(_)
+            | Reason::Locale(_)
+            | Reason::Setting(_)
+            | Reason::Command(_)
+            | Reason::AnyOf(_)
+            | Reason::General(_) => None,
         }
     }
 
@@ -193,5 +231,25 @@ impl<'a> Values<'a> {
             PortReason::At { place, .. } => Some(place.port),
             PortReason::NotAPort { .. } => None,
         }
+    }
+}
+
+fn found_path(trouble: &PathTrouble) -> Option<String> {
+    if let PathTrouble::Mode { mode, .. } = trouble {
+        Some(format!("{mode:o}"))
+    } else if let PathTrouble::NotMine { owner } = trouble {
+        owner.clone()
+    } else if let PathTrouble::Dangling { target } = trouble {
+        Some(target.clone())
+    } else {
+        None
+    }
+}
+
+fn wanted_mode(trouble: &PathTrouble) -> Option<String> {
+    if let PathTrouble::Mode { needed, .. } | PathTrouble::OpenToOthers { needed, .. } = trouble {
+        Some(format!("{needed:o}"))
+    } else {
+        None
     }
 }

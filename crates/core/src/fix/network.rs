@@ -84,7 +84,9 @@ fn start_service(case: &Case<'_>, service: &StoppedService) -> Fix {
     let say = match service.state {
         SystemService::Failed => format!("Start the service {} again. If it fails again, what it writes says why.", service.name),
         _ if disabled => format!("Allow the service {} to be started, and start it.", service.name),
-        _ => format!("Start the service {}.", service.name),
+        SystemService::Missing | SystemService::Running | SystemService::Stopped | SystemService::Disabled => {
+            format!("Start the service {}.", service.name)
+        }
     };
     let commands = match (case.here.os, case.here.shell) {
         (Some(Os::Windows), Shell::PowerShell) => {

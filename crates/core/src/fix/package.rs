@@ -48,7 +48,21 @@ impl<'a> Wish<'a> {
                     ToolTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
                     ToolTrouble::Broken { .. } | ToolTrouble::WrongArch { .. } => Need::Damaged,
                     ToolTrouble::Placeholder => Need::Partly,
-                    _ => return None,
+                    ToolTrouble::OtherName { .. }
+                    | ToolTrouble::OffPath { .. }
+                    | ToolTrouble::NotExecutable { .. }
+                    | ToolTrouble::Quarantined
+                    | ToolTrouble::Unselected { .. }
+                    | ToolTrouble::Silent { .. }
+                    | ToolTrouble::Stuck { .. }
+                    | ToolTrouble::Failed { .. }
+                    | ToolTrouble::OutOfRange { .. }
+                    | ToolTrouble::Incomparable { .. }
+                    | ToolTrouble::Unwanted { .. }
+                    | ToolTrouble::PerhapsUnwanted
+                    | ToolTrouble::NoConsent { .. }
+                    | ToolTrouble::NotAsked { .. }
+                    | ToolTrouble::PinUnread { .. } => return None,
                 };
                 // A pattern may look for another program's number.
                 let range = reason.range().filter(|_| tool.pattern.is_none() || tool.version_from.is_some());

@@ -316,7 +316,10 @@ impl Bound {
     pub fn limit(&self) -> String {
         match &self.limit {
             Limit::Version(version) => version.text().to_owned(),
-            Limit::Series(numbers) => numbers.iter().map(|number| format!("{number}.")).collect::<String>() + "*",
+            Limit::Series(numbers) => {
+                let numbers: Vec<String> = numbers.iter().map(ToString::to_string).collect();
+                format!("{}.*", numbers.join("."))
+            }
         }
     }
 

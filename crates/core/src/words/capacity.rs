@@ -28,7 +28,34 @@ pub(super) fn machine_met(met: &Met) -> String {
     match met {
         Met::VirtualizationPresent => "The processor can run virtual machines with hardware help.".to_owned(),
         Met::System(system) => format!("This is {system}."),
-        _ => "Virtual machines can be run with hardware help.".to_owned(),
+        Met::Tool(_)
+        | Met::Port(_)
+        | Met::Disk { .. }
+        | Met::Capacity(_)
+        | Met::VirtualizationUsable
+        | Met::PathFits { .. }
+        | Met::PathAbsent { .. }
+        | Met::VariableSet { .. }
+        | Met::VariableUnset
+        | Met::GroupInForce
+        | Met::GroupNotNeeded
+        | Met::SocketAnswers
+        | Met::DeviceOpens
+        | Met::DeviceBusy
+        | Met::ServiceTakesConnections
+        | Met::ServiceAnswers { .. }
+        | Met::Reached { .. }
+        | Met::NameLeads { .. }
+        | Met::SubnetUnused
+        | Met::LimitHigh { .. }
+        | Met::Unlimited
+        | Met::Able
+        | Met::Library { .. }
+        | Met::Locale { .. }
+        | Met::SettingSet
+        | Met::Checkout { .. }
+        | Met::CommandRan
+        | Met::AnyOf { .. } => "Virtual machines can be run with hardware help.".to_owned(),
     }
 }
 

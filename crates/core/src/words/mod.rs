@@ -44,7 +44,7 @@ impl<'r> Words<'r> {
     pub fn found(&self) -> Option<String> {
         match &self.finding.conclusion {
             Conclusion::Met(met) => Some(self.met_briefly(met)),
-            Conclusion::Open(reason) => self.open_briefly(reason),
+            Conclusion::Open(reason) => Self::open_briefly(reason),
             Conclusion::Waits(_) | Conclusion::LeftOut(_) => None,
         }
     }
@@ -167,10 +167,10 @@ impl<'r> Words<'r> {
         }
     }
 
-    fn open_briefly(&self, reason: &Reason) -> Option<String> {
+    fn open_briefly(reason: &Reason) -> Option<String> {
         match reason {
             Reason::Tool(reason) => tool::found(reason),
-            Reason::Port(reason) => place::port_found(reason),
+            Reason::Port(reason) => Some(place::port_found(reason)),
             Reason::Disk(reason) => Some(place::disk_found(reason)),
             Reason::Capacity(reason) => Some(capacity::found(reason)),
             Reason::Virtualization(reason) => capacity::virtualization_found(reason).map(ToOwned::to_owned),
@@ -203,7 +203,22 @@ impl<'r> Words<'r> {
             Reason::Path(reason) => path::wanted_of(reason),
             Reason::Checkout(reason) => project::checkout_wanted_of(self, reason),
             Reason::Command(reason) => project::command_wanted_of(self, reason),
-            _ => None,
+            Reason::Port(_)
+            | Reason::Capacity(_)
+            | Reason::Virtualization(_)
+            | Reason::Variable(_)
+            | Reason::Group(_)
+            | Reason::Socket(_)
+            | Reason::Device(_)
+            | Reason::Service(_)
+            | Reason::Reach(_)
+            | Reason::Name(_)
+            | Reason::Limit(_)
+            | Reason::Library(_)
+            | Reason::Locale(_)
+            | Reason::Setting(_)
+            | Reason::AnyOf(_)
+            | Reason::General(_) => None,
         }
     }
 

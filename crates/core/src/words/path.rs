@@ -94,7 +94,14 @@ pub(super) fn wanted_of(reason: &PathReason) -> Option<String> {
         PathTrouble::NotMine { .. } => Some("yours".to_owned()),
         PathTrouble::NotWritable => Some("writable".to_owned()),
         PathTrouble::NotExecutable => Some("executable".to_owned()),
-        _ => None,
+        PathTrouble::Missing { .. }
+        | PathTrouble::Unwanted
+        | PathTrouble::Dangling { .. }
+        | PathTrouble::OtherKind { .. }
+        | PathTrouble::OwnerUnknown
+        | PathTrouble::NoPermissionBits
+        | PathTrouble::Content
+        | PathTrouble::ContentUnread => None,
     }
 }
 

@@ -85,12 +85,12 @@ fn held(place: &PortPlace, holder: Option<&Holder>) -> String {
     }
 }
 
-pub(super) fn port_found(reason: &PortReason) -> Option<String> {
+pub(super) fn port_found(reason: &PortReason) -> String {
     let trouble = match reason {
         PortReason::At { trouble, .. } => trouble,
-        PortReason::NotAPort { .. } => return Some("not a port".to_owned()),
+        PortReason::NotAPort { .. } => return "not a port".to_owned(),
     };
-    Some(match trouble {
+    match trouble {
         PortTrouble::Held { holder, .. } => match holder {
             Some(holder) if holder.outgoing.is_some() => "in use by a connection".to_owned(),
             Some(holder) if holder.is_told() => format!("held by {holder}"),
@@ -101,7 +101,7 @@ pub(super) fn port_found(reason: &PortReason) -> Option<String> {
         PortTrouble::Privileged { .. } | PortTrouble::Denied => "permission denied".to_owned(),
         PortTrouble::Reserved => "reserved".to_owned(),
         PortTrouble::NoAddress => "no such address".to_owned(),
-    })
+    }
 }
 
 pub(super) fn free(bytes: u64) -> String {

@@ -317,7 +317,14 @@ pub(super) fn command_wanted_of(words: &Words<'_>, reason: &CommandReason) -> Op
     match reason {
         CommandReason::Output { .. } => None,
         _ if command.exit == 0 => Some("runs without an error".to_owned()),
-        _ => Some(format!("exit status {}", command.exit)),
+        CommandReason::NoConsent
+        | CommandReason::NotFound
+        | CommandReason::NotStarted { .. }
+        | CommandReason::NothingStarts { .. }
+        | CommandReason::TimeUp { .. }
+        | CommandReason::Interrupted
+        | CommandReason::Crashed { .. }
+        | CommandReason::Status { .. } => Some(format!("exit status {}", command.exit)),
     }
 }
 

@@ -9,7 +9,7 @@ use crate::guide::{Existence, Subject, Tool};
 use crate::observation::Piece;
 use crate::prelude::*;
 use crate::text::{capitalised, join_words, seconds};
-use crate::version::{Bound, Fit, Sign, Version};
+use crate::version::{Bound, Fit, Miss, Sign, Version};
 
 /// The tool as a sentence calls it: by its name, with the guide's title before where that says more.
 fn named(words: &Words<'_>, name: &str) -> String {
@@ -116,16 +116,7 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
             format!("{path} was still running after {} s and was stopped, with all that it had started.", seconds(*after_ms))
         }
         ToolTrouble::Failed { failure } => failed(path, failure),
-        ToolTrouble::OutOfRange { found, miss } => {
-            let range = reason.range().map(ToString::to_string).unwrap_or_default();
-            match miss.fit {
-                Fit::TooOld => older(&named(words, name), found, &miss.nearest),
-                Fit::TooNew => format!("{} {found} is too new: this project works with {range}.", named(words, name)),
-                Fit::Inside | Fit::Excluded | Fit::Incomparable => {
-                    format!("{} {found} is ruled out: this project works with {range}.", named(words, name))
-                }
-            }
-        }
+        ToolTrouble::OutOfRange { found, miss } => out_of_range(&named(words, name), reason, found, miss),
         ToolTrouble::Incomparable { found } => format!(
             "{} calls its version {found}, which cannot be compared with {}. Compare them yourself.",
             named(words, name),
@@ -159,14 +150,28 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
         }
         ToolTrouble::PinUnread { found, pin } => {
             let found = found.as_ref().map_or_else(|| "it runs".to_owned(), ToString::to_string);
-            let why = match pin {
-                PinTrouble::NoFile(file) => format!("{file}, which says the version that is wanted, is not there"),
-                PinTrouble::Silent(file) => format!("{file} does not say which version is wanted"),
-                PinTrouble::NotAVersion(place) => format!("what stands in {place} is no version"),
-                PinTrouble::Unreadable(place) => format!("the version in {place} cannot be read"),
-            };
-            format!("{} is here ({found}), but {why}.", words.title())
+            format!("{} is here ({found}), but {}.", words.title(), pin_unread(pin))
         }
+    }
+}
+
+fn out_of_range(named: &str, reason: &ToolReason, found: &Version, miss: &Miss) -> String {
+    let range = reason.range().map(ToString::to_string).unwrap_or_default();
+    match miss.fit {
+        Fit::TooOld => older(named, found, &miss.nearest),
+        Fit::TooNew => format!("{named} {found} is too new: this project works with {range}."),
+        Fit::Inside | Fit::Excluded | Fit::Incomparable => {
+            format!("{named} {found} is ruled out: this project works with {range}.")
+        }
+    }
+}
+
+fn pin_unread(pin: &PinTrouble) -> String {
+    match pin {
+        PinTrouble::NoFile(file) => format!("{file}, which says the version that is wanted, is not there"),
+        PinTrouble::Silent(file) => format!("{file} does not say which version is wanted"),
+        PinTrouble::NotAVersion(place) => format!("what stands in {place} is no version"),
+        PinTrouble::Unreadable(place) => format!("the version in {place} cannot be read"),
     }
 }
 
@@ -282,7 +287,23 @@ pub(super) fn wanted_of(reason: &ToolReason) -> Option<String> {
             Some(range) => Some(format!("not {range}")),
             None => Some("not there".to_owned()),
         },
-        _ => reason.range().map(ToString::to_string),
+        ToolTrouble::Missing { .. }
+        | ToolTrouble::OtherName { .. }
+        | ToolTrouble::OffPath { .. }
+        | ToolTrouble::NotExecutable { .. }
+        | ToolTrouble::WrongArch { .. }
+        | ToolTrouble::Broken { .. }
+        | ToolTrouble::Placeholder
+        | ToolTrouble::Quarantined
+        | ToolTrouble::Unselected { .. }
+        | ToolTrouble::Silent { .. }
+        | ToolTrouble::Stuck { .. }
+        | ToolTrouble::Failed { .. }
+        | ToolTrouble::OutOfRange { .. }
+        | ToolTrouble::Incomparable { .. }
+        | ToolTrouble::NoConsent { .. }
+        | ToolTrouble::NotAsked { .. }
+        | ToolTrouble::PinUnread { .. } => reason.range().map(ToString::to_string),
     }
 }
 

@@ -39,7 +39,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, tool: &Tool) -> Result<Conclusio
             let trouble = ToolTrouble::PinUnread { found, pin };
             ToolReason { name, program: Some(program), trouble, wanted: None, other: None }.into()
         }
-        other => other,
+        other @ (Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::Waits(_) | Conclusion::LeftOut(_)) => other,
     })
 }
 
@@ -176,7 +176,7 @@ fn unwanted(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy]
 fn present(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy]) -> Result<Conclusion, Stop> {
     let reason = match on_path(inquiry, asked, copies)? {
         Conclusion::Open(Reason::Tool(reason)) => *reason,
-        other => return Ok(other),
+        other @ (Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::Waits(_) | Conclusion::LeftOut(_)) => return Ok(other),
     };
     if matches!(reason.trouble, ToolTrouble::NoConsent { .. }) || reason.other.is_some() {
         return Ok(reason.into());
@@ -209,7 +209,9 @@ fn on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
     let outcome = examine(inquiry, asked.tool, asked.name, first)?;
     let reason = match judge(asked, first, &outcome) {
         Conclusion::Open(Reason::Tool(reason)) => reason,
-        met => return Ok(met),
+        met @ (Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::Waits(_) | Conclusion::LeftOut(_)) => {
+            return Ok(met);
+        }
     };
     if matches!(reason.trouble, ToolTrouble::NoConsent { .. }) {
         return Ok(Conclusion::Open(Reason::Tool(reason)));
