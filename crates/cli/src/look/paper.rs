@@ -93,7 +93,8 @@ impl<'l> Paper<'l> {
 
     /// A paragraph whose first line starts with a label; the others are indented to where the text starts.
     pub(crate) fn labelled(&mut self, indent: usize, (label, label_ink): (&str, Ink), column: usize, body: (&str, Ink)) {
-        let pad = " ".repeat(column.saturating_sub(label.chars().count()).max(1));
+        let column = column.max(label.chars().count() + 1);
+        let pad = " ".repeat(column - label.chars().count());
         let first = format!("{}{}{pad}", " ".repeat(indent), self.painted(label, label_ink));
         self.hanging(&first, indent + column, body);
     }

@@ -48,7 +48,9 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report) {
 
 fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said): (&Step, bool)) {
     let narrow = paper.look().is_narrow();
-    let (indent, column) = if narrow { (0, 3) } else { (2, 4) };
+    // A column for all: as wide as the last number, its point and a space.
+    let column = report.plan.steps.len().to_string().len() + 2;
+    let (indent, column) = if narrow { (0, column) } else { (2, column.max(4)) };
     let mut marks = Vec::new();
     if step.fix.admin {
         marks.push("needs admin rights".to_owned());

@@ -261,6 +261,10 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
         paper.heading("Met");
         all.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).for_each(|one| entry(paper, report, one));
     } else {
+        // Below what is open, it would seem to belong to that.
+        if !all.iter().all(|one| one.finding.verdict().is_fine()) {
+            paper.heading("The rest");
+        }
         met(paper, report, &all);
     }
     let indent = indent(paper.look());
