@@ -12,6 +12,7 @@ use build_setup_ready::demo::{DemoMachine, GUIDE, MACHINES};
 use build_setup_ready::guide::{self, Guide};
 use build_setup_ready::report::Outcome;
 use build_setup_ready::selection::Selection;
+use build_setup_ready::text::Size;
 use build_setup_ready::{Described, Preflight, write};
 use rstest::rstest;
 
@@ -67,5 +68,25 @@ fn the_report_is_the_same_for_every_number_of_jobs() {
     assert!(alone.len() > 5_000);
     for jobs in [2, 3, 8, 32] {
         assert_eq!(json(jobs), alone);
+    }
+}
+
+#[path = "../../core/src/testing/values.rs"]
+mod values;
+
+#[test]
+fn every_message_about_every_machine_says_what_was_found_and_what_it_does_not_fit() {
+    let guide = demo_guide();
+    for machine in MACHINES {
+        let described = Described::parse(machine.text).unwrap();
+        let report = Preflight::new(&guide).run(&described).unwrap();
+        let mut open = 0;
+        for settled in &report.settled {
+            let Some(reason) = settled.finding.reason() else { continue };
+            open += 1;
+            let (message, facts) = (report.message(settled), serde_json::to_value(reason).unwrap());
+            assert_eq!(values::left_out_of(&message, &facts), Vec::<String>::new(), "{}: {message}", machine.name);
+        }
+        assert!(open > 0 || report.outcome() == Outcome::Ready);
     }
 }

@@ -1,5 +1,7 @@
 //! A scripted machine for the tests of this crate.
 
+mod values;
+
 use crate::cause::Cause;
 use crate::driver::{Driver, Finished};
 use crate::finding::{Finding, Verdict};
@@ -11,6 +13,7 @@ use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Selection;
 use crate::settled::Settled;
+use crate::text::Size;
 use crate::words::Words;
 use hashbrown::HashMap;
 
@@ -129,6 +132,9 @@ pub(crate) fn told(guide: &Guide, settled: &Settled) -> Told {
     let finding = (*settled.finding).clone();
     let words = Words::new(guide, requirement, &finding, Shell::Posix);
     let (wanted, message) = (words.wanted(), words.message());
+    // Of every finding that a test of this crate sees: what was found and what it does not fit can be read.
+    let facts = serde_json::to_value(finding.reason()).unwrap();
+    assert_eq!(values::left_out_of(&message, &facts), Vec::<String>::new(), "{message}");
     Told { verdict: finding.verdict(), cause: finding.cause(), wanted, message, finding }
 }
 

@@ -1,5 +1,5 @@
 //! The sentences: what a finding says to a person, in English. This is the one place that writes them; nothing reads them back, and neither
-//! [`crate::assess`] nor [`crate::fix`] knows this module.
+//! `assess` nor `fix` knows this module.
 
 mod capacity;
 mod general;
