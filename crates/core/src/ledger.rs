@@ -27,7 +27,7 @@ pub(crate) struct DiskLedger {
 pub(crate) struct Sum {
     /// In bytes.
     pub bytes: u64,
-    /// The indexes of the requirements.
+    /// The indexes of the requirements, in ascending order.
     pub parts: Vec<usize>,
     /// By which place the disk is called in fixes: the first one's.
     pub called: Option<DiskRoom>,
@@ -38,7 +38,7 @@ impl Sum {
     pub(crate) fn others(&self, than: usize) -> Named {
         let mut others = self.parts.iter().copied().filter(|index| *index != than);
         let first: Vec<usize> = others.by_ref().take(MOST_NAMED).collect();
-        let taken = first.len() + usize::from(self.parts.contains(&than));
+        let taken = first.len() + usize::from(self.parts.binary_search(&than).is_ok());
         Named { more: self.parts.len().saturating_sub(taken), first }
     }
 }

@@ -5,6 +5,7 @@ pub const GUIDE: &str = include_str!("../demo/setup-guide.toml");
 
 /// A machine of the demonstration.
 #[derive(Debug, Clone, Copy)]
+#[non_exhaustive]
 pub struct DemoMachine {
     /// Its name, which is also its file's.
     pub name: &'static str,

@@ -127,31 +127,12 @@ fn not_installed(paper: &mut Paper<'_>, report: &Report, missing: &[&Settled]) {
     paper.block(indent, head, Ink::Loud);
     for one in missing {
         let Some(requirement) = report.requirement(one) else { continue };
-        let called = match &requirement.subject {
-            Subject::Tool(tool) if !tool.names.contains(&requirement.title()) => format!(" ({})", join_words(&tool.names, "or")),
-            Subject::Tool(_)
-            | Subject::Port(_)
-            | Subject::Disk(_)
-            | Subject::Memory(_)
-            | Subject::Cores(_)
-            | Subject::Virtualization(_)
-            | Subject::System(_)
-            | Subject::Path(_)
-            | Subject::Variable(_)
-            | Subject::Group(_)
-            | Subject::Socket(_)
-            | Subject::Device(_)
-            | Subject::Service(_)
-            | Subject::Reach(_)
-            | Subject::Hostname(_)
-            | Subject::Subnet(_)
-            | Subject::Limit(_)
-            | Subject::Library(_)
-            | Subject::Locale(_)
-            | Subject::Setting(_)
-            | Subject::Checkout(_)
-            | Subject::Command(_)
-            | Subject::AnyOf(_) => String::new(),
+        let called = if let Subject::Tool(tool) = &requirement.subject
+            && !tool.names.contains(&requirement.title())
+        {
+            format!(" ({})", join_words(&tool.names, "or"))
+        } else {
+            String::new()
         };
         let wanted = report.words(one).and_then(|words| words.wanted()).map(|wanted| format!(" {wanted}")).unwrap_or_default();
         let what = format!("{}{called}{wanted}", requirement.title());
@@ -224,14 +205,7 @@ fn entry(paper: &mut Paper<'_>, report: &Report, one: &Settled) {
 /// The disk that a finding shares with others, and what they need of it together.
 fn shared_disk(one: &Settled) -> Option<(&str, Size)> {
     let Some(Reason::Disk(reason)) = one.finding.reason() else { return None };
-    match &reason.trouble {
-        DiskTrouble::ShortTogether(together) => Some((&reason.disk, together.needed)),
-        DiskTrouble::ReadOnly
-        | DiskTrouble::NoPermission
-        | DiskTrouble::Short { .. }
-        | DiskTrouble::InodesShort { .. }
-        | DiskTrouble::OthersUnknown { .. } => None,
-    }
+    if let DiskTrouble::ShortTogether(together) = &reason.trouble { Some((&reason.disk, together.needed)) } else { None }
 }
 
 /// The others of its level that are short of the same disk: one entry tells it for all.

@@ -10,6 +10,7 @@ use crate::verdict::Verdict;
 
 /// What a cause is about; the groups of the list.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+#[non_exhaustive]
 pub enum About {
     /// Programs.
     Tool,

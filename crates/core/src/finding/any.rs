@@ -20,6 +20,7 @@ pub struct Waiting {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum LeftOut {
     /// It is for other roles.
     OtherRole,
@@ -37,6 +38,7 @@ pub enum LeftOut {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum AnyOfReason {
     /// None does.
     NoneMet {
@@ -65,6 +67,7 @@ impl AnyOfReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum General {
     /// The machine failed or refused to answer.
     CouldNotLook {

@@ -10,6 +10,7 @@ use serde::Serialize;
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum CapacityMet {
     /// So much memory can be used.
     Memory {
@@ -32,6 +33,7 @@ pub enum CapacityMet {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum CapacityReason {
     /// The machine has too little memory.
     MemoryShort {
@@ -110,6 +112,7 @@ impl CapacityReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum VirtualizationReason {
     /// The processor cannot.
     ProcessorLacks,
@@ -189,6 +192,7 @@ pub struct SystemReason {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum SystemTrouble {
     /// The project does not work on it.
     Other,
@@ -235,6 +239,7 @@ pub enum SystemTrouble {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum SystemUnknown {
     /// Its version.
     Version,

@@ -52,6 +52,7 @@ pub struct Finding {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum Conclusion {
     /// The requirement is met.
     Met(Met),
@@ -67,6 +68,7 @@ pub enum Conclusion {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum Reason {
     /// A tool.
     Tool(Box<ToolReason>),
@@ -118,6 +120,7 @@ pub enum Reason {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum Met {
     /// A tool.
     Tool(ToolMet),
@@ -229,6 +232,7 @@ pub enum Met {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum Place {
     /// In the environment of this terminal.
     Environment,

@@ -37,6 +37,7 @@ pub struct SocketReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum SocketTrouble {
     /// It is not there.
     Missing,
@@ -85,6 +86,7 @@ pub struct DeviceReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum DeviceTrouble {
     /// It is not there.
     Missing,
@@ -129,6 +131,7 @@ pub struct ServiceReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum ServiceTrouble {
     /// Nothing listens there.
     Refused,
@@ -191,6 +194,7 @@ pub struct ReachReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum ReachTrouble {
     /// Nothing outside can be reached.
     Offline,
@@ -245,6 +249,7 @@ impl ReachReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum NameReason {
     /// The name leads nowhere.
     Unknown,

@@ -9,6 +9,7 @@ use serde::Serialize;
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum Whose {
     /// It is not known, or does not matter.
     #[default]
@@ -37,6 +38,7 @@ pub struct PathReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum PathTrouble {
     /// Nothing is there.
     Missing {

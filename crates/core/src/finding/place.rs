@@ -11,6 +11,7 @@ use serde::Serialize;
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum PortMet {
     /// They are free.
     Free {
@@ -46,6 +47,7 @@ pub struct SetAt {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum PortReason {
     /// It cannot be used.
     At {
@@ -70,6 +72,7 @@ pub enum PortReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum PortTrouble {
     /// A program holds it.
     Held {
@@ -140,6 +143,7 @@ pub struct DiskReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum DiskTrouble {
     /// It is mounted read-only.
     ReadOnly,

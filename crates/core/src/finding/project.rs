@@ -22,6 +22,7 @@ pub struct VariableReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum VariableTrouble {
     /// Nothing sets it.
     Unset,
@@ -63,6 +64,7 @@ impl VariableReason {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum GroupReason {
     /// There is no such group.
     Absent,
@@ -86,6 +88,7 @@ impl GroupReason {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum LimitReason {
     /// It is too low.
     Low {
@@ -126,6 +129,7 @@ pub struct LibraryReason {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum LibraryTrouble {
     /// It is not installed.
     Missing,
@@ -165,6 +169,7 @@ impl LibraryReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum LocaleReason {
     /// Nobody has made it here.
     Missing {
@@ -191,6 +196,7 @@ impl LocaleReason {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum SettingReason {
     /// It is not set.
     Unset,
@@ -211,6 +217,7 @@ impl SettingReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum CheckoutReason {
     /// It is none.
     NoWorkingCopy,
@@ -255,6 +262,7 @@ impl CheckoutReason {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum CommandReason {
     /// It was not run, because that needs consent.
     NoConsent,

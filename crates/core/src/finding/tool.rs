@@ -10,6 +10,7 @@ use serde::Serialize;
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum ToolMet {
     /// It runs, or is there.
     Here {
@@ -102,6 +103,7 @@ pub struct OtherCopy {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum OtherPlace {
     /// It would do, and is later on PATH.
     LaterOnPath,
@@ -115,6 +117,7 @@ pub enum OtherPlace {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(untagged)]
+#[non_exhaustive]
 pub enum ToolTrouble {
     /// It is nowhere.
     Missing {
@@ -226,6 +229,7 @@ pub enum ToolTrouble {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum Refusal {
     /// Its permissions: shells pass it by.
     Permissions,
@@ -237,6 +241,7 @@ pub enum Refusal {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum NeededArch {
     /// This machine's.
     Machine(String),
@@ -250,6 +255,7 @@ pub enum NeededArch {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum Breakage {
     /// These pieces, at least one.
     Lacks(Vec<Piece>),
@@ -265,6 +271,7 @@ pub enum Breakage {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum Silence {
     /// The guide's pattern finds nothing in what it printed.
     PatternMissed,
@@ -280,6 +287,7 @@ pub enum Silence {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum Failure {
     /// By this signal.
     Signal(i32),
@@ -293,6 +301,7 @@ pub enum Failure {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum ConsentNeed {
     /// It lies in the project's own folder.
     InProject,
@@ -304,6 +313,7 @@ pub enum ConsentNeed {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum PinTrouble {
     /// There is no such file.
     NoFile(String),

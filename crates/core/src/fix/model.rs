@@ -76,6 +76,7 @@ impl Whole {
 
 /// Who suggests a fix.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Source {
     /// The guide.
     Guide,

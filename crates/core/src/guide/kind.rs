@@ -5,6 +5,7 @@ use super::vocabulary::{Key, LIMITS, MANAGERS, SYSTEMS, Shape, may, needed};
 
 /// The kinds of requirements: the subject keys of a guide.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+#[non_exhaustive]
 pub enum Kind {
     /// `tool`
     Tool,
@@ -118,6 +119,7 @@ impl Kind {
 
 /// A kind of requirement: its subject, and the further keys that go with it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct KindKeys {
     /// Which kind.
     pub kind: Kind,

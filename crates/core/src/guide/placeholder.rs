@@ -2,6 +2,7 @@ use crate::prelude::*;
 
 /// What stands in braces in a fix and is filled in for the machine.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Placeholder {
     /// What was found.
     Found,

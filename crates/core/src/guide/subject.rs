@@ -11,6 +11,7 @@ use core::fmt::{self, Display};
 
 /// What is checked; one variant per subject key of the guide.
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub enum Subject {
     /// A program.
     Tool(Tool),
@@ -62,6 +63,7 @@ pub enum Subject {
 
 /// Whether a thing must be there or must not.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Existence {
     /// It must be there.
     Present,
@@ -71,6 +73,7 @@ pub enum Existence {
 
 /// `tool = ...`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Tool {
     /// Its names; the first that is found counts.
     pub names: Vec<String>,
@@ -113,6 +116,7 @@ impl Protocol {
 
 /// Which ports.
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum PortNumbers {
     /// These.
     List(Vec<u16>),
@@ -132,6 +136,7 @@ impl PortNumbers {
 
 /// Where a project lets one set a number.
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct SetBy {
     /// The environment variable, or the key of the file.
     pub variable: String,
@@ -141,6 +146,7 @@ pub struct SetBy {
 
 /// `port = ...`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Port {
     /// The numbers, unless something sets another.
     pub numbers: PortNumbers,
@@ -156,6 +162,7 @@ pub struct Port {
 
 /// `disk = "12 GB"`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Disk {
     /// How much must be free.
     pub size: Size,
@@ -167,6 +174,7 @@ pub struct Disk {
 
 /// `memory = "8 GB"`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Memory {
     /// How much.
     pub size: Size,
@@ -176,6 +184,7 @@ pub struct Memory {
 
 /// `virtualization = ...`
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Virtualization {
     /// This user can use it now.
     Usable,
@@ -185,6 +194,7 @@ pub enum Virtualization {
 
 /// `system = { ... }`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Systems {
     /// The systems with the versions that do.
     pub versions: Vec<(Os, Option<version::Range>)>,
@@ -212,6 +222,7 @@ impl Display for Systems {
 
 /// A file or a folder.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum PathKind {
     /// A file.
     File,
@@ -221,6 +232,7 @@ pub enum PathKind {
 
 /// `file = ...` or `folder = ...`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Path {
     /// Which of the two.
     pub kind: PathKind,
@@ -242,6 +254,7 @@ pub struct Path {
 
 /// `variable = ...`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct EnvironmentVariable {
     /// Its name.
     pub name: String,
@@ -257,6 +270,7 @@ pub struct EnvironmentVariable {
 
 /// `group = ...`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Group {
     /// Its name.
     pub name: String,
@@ -266,6 +280,7 @@ pub struct Group {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
 pub enum Access {
     /// To read.
     Read,
@@ -275,6 +290,7 @@ pub enum Access {
 
 /// `socket = ...`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Socket {
     /// Its path.
     pub path: String,
@@ -284,6 +300,7 @@ pub struct Socket {
 
 /// `device = ...`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Device {
     /// Its path.
     pub path: String,
@@ -293,6 +310,7 @@ pub struct Device {
 
 /// `service = "host:port"`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Service {
     /// Its host.
     pub host: String,
@@ -308,6 +326,7 @@ pub struct Service {
 
 /// `reach = "https://..."`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Reach {
     /// The address.
     pub url: String,
@@ -317,6 +336,7 @@ pub struct Reach {
 
 /// `hostname = ...`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Hostname {
     /// The name.
     pub name: String,
@@ -326,6 +346,7 @@ pub struct Hostname {
 
 /// `subnet = ...`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Subnet {
     /// The network's first address.
     pub address: core::net::IpAddr,
@@ -335,6 +356,7 @@ pub struct Subnet {
 
 /// `limit = ...`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Limit {
     /// Which one.
     pub kind: LimitKind,
@@ -344,6 +366,7 @@ pub struct Limit {
 
 /// `locale = ...`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Locale {
     /// Its name, as `en_US.UTF-8`.
     pub name: String,
@@ -353,6 +376,7 @@ pub struct Locale {
 
 /// `library = ...`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Library {
     /// Its pkg-config name.
     pub name: String,
@@ -364,6 +388,7 @@ pub struct Library {
 
 /// `setting = ...`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Setting {
     /// Its key.
     pub key: String,
@@ -375,6 +400,7 @@ pub struct Setting {
 
 /// `checkout = "."`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Checkout {
     /// Where it is.
     pub path: String,
@@ -390,6 +416,7 @@ pub struct Checkout {
 
 /// `command = [...]`
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub struct Command {
     /// The program and its arguments.
     pub words: Vec<String>,
@@ -403,6 +430,7 @@ pub struct Command {
 
 /// `any_of = [...]`
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct AnyOf {
     /// The indexes of the requirements of which one must be met.
     pub alternatives: Vec<usize>,

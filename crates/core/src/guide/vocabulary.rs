@@ -39,6 +39,7 @@ pub enum Shape {
 
 /// A key of a table.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Key {
     /// The key.
     pub name: &'static str,

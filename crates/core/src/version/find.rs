@@ -5,6 +5,7 @@ use crate::prelude::*;
 
 /// A version found in text, with the line that it stood on.
 #[derive(Debug, Clone)]
+#[non_exhaustive]
 pub struct Found {
     /// The version.
     pub version: Version,

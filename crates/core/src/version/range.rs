@@ -106,6 +106,7 @@ impl Serialize for Range {
 
 /// How a version stands to a range.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
 pub enum Fit {
     /// It is in the range.
     Inside,
@@ -121,6 +122,7 @@ pub enum Fit {
 
 /// How a version stands to a range, with what it breaks.
 #[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
 pub enum Standing {
     /// It is in the range.
     Inside,
@@ -133,6 +135,7 @@ pub enum Standing {
 /// A version that is not in a range.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
 pub struct Miss {
     /// On which side of what would do it lies: too old, too new, or in a gap.
     #[serde(skip)]

@@ -2,7 +2,6 @@
 
 use super::shape::{Filesystem, Shape, binding, port, resolve, said};
 use super::{contents, network};
-use crate::guide::Checkout;
 use crate::observation::{Binding, DeviceState, DiskRoom, Observation, Run, SettingNumber, StartFailure};
 use crate::probe::{PortPlace, Probe};
 use crate::read::setting_number;
@@ -39,10 +38,8 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         }
         Probe::Library { name } => contents::library(shape, name),
         Probe::Setting { key, pattern, .. } => said(contents::setting(shape, key, pattern.as_ref())),
-        Probe::Checkout { path, submodules, large_files, clean } => {
-            let asked =
-                Checkout { path: path.clone(), branch: None, submodules: *submodules, large_files: *large_files, clean: *clean };
-            said(contents::checkout(shape, &asked))
+        Probe::Checkout { path: _, submodules, large_files, clean } => {
+            said(contents::checkout(shape, *submodules, *large_files, *clean))
         }
         Probe::Command { words, .. } => said(contents::command(shape, words)),
         Probe::Limit { name } => said(contents::limit(shape, *name)),

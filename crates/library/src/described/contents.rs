@@ -3,7 +3,7 @@
 use super::fields::{mode, named_texts, read_run, tables, texts};
 use super::shape::{Shape, resolve};
 use crate::document::{Fields, as_number, shortened};
-use crate::guide::{Checkout, LimitKind};
+use crate::guide::LimitKind;
 use crate::manager::Manager;
 use crate::observation::{
     Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run, Value,
@@ -179,15 +179,16 @@ pub(super) fn setting(shape: &Shape, key: &str, wanted: Option<&String>) -> Opti
 }
 
 /// What was not asked for of a working copy is not told.
-pub(super) fn checkout(shape: &Shape, asked: &Checkout) -> Option<Observation> {
+/// The working copy, and of it what is asked for.
+pub(super) fn checkout(shape: &Shape, submodules: bool, large_files: bool, clean: bool) -> Option<Observation> {
     let mut state = shape.contents.checkout.clone()?;
-    if !asked.submodules {
+    if !submodules {
         state.submodules.clear();
     }
-    if !asked.large_files {
+    if !large_files {
         state.large_files.clear();
     }
-    state.changed = state.changed.filter(|_| asked.clean);
+    state.changed = state.changed.filter(|_| clean);
     Some(Observation::Checkout(state))
 }
 

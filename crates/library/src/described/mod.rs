@@ -40,6 +40,7 @@ pub struct Described {
 
 /// What a described machine expects of one requirement.
 #[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
 pub struct Expected {
     /// The requirement's id.
     pub id: String,
