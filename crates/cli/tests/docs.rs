@@ -176,7 +176,9 @@ fn every_kinds_example_comes_out_as_its_section_says() {
 fn fields_of(definition: &serde_json::Value, rows: &mut Vec<(String, String)>) {
     let said = |value: &serde_json::Value| value["description"].as_str().unwrap_or_default().replace('\n', " ");
     for (name, value) in definition["properties"].as_object().into_iter().flatten() {
-        rows.push((name.clone(), said(value)));
+        // What is one value is explained where it is chosen.
+        let meaning = [value, definition].map(said).into_iter().find(|meaning| !meaning.is_empty());
+        rows.push((name.clone(), meaning.unwrap_or_default()));
     }
     for list in ["anyOf", "oneOf", "allOf"] {
         for one in definition[list].as_array().into_iter().flatten() {
