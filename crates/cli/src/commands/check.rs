@@ -3,6 +3,7 @@
 use crate::arguments::{Check, How, Shown};
 use crate::ask;
 use crate::exit::Failure;
+use crate::look::closing::NextCommands;
 use crate::look::progress::ProgressLine;
 use crate::look::{Detail, Ink, Look, Paper};
 use build_setup_ready::consent::asked_for;
@@ -205,13 +206,14 @@ fn note_about_roles(guide: &Guide, look: &Look) {
     let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
 }
 
-/// What to type to check once more.
-pub(crate) fn again(typed: &Check, shown: &Shown, role: Option<&Role>) -> String {
+/// What to type next.
+pub(crate) fn next_commands(typed: &Check, shown: &Shown, role: Option<&Role>) -> NextCommands {
     let mut words = vec!["setup-ready preflight".to_owned()];
     let mut option = |name: &str, value: String| words.push(format!("--{name} {value}"));
     let quoted = |text: &str| build_setup_ready::fix::quote(text, build_setup_ready::fix::Shell::Posix);
-    if let Some(guide) = &shown.guide {
-        option("guide", quoted(&guide.display().to_string()));
+    let guide = shown.guide.as_ref().map(|guide| quoted(&guide.display().to_string()));
+    if let Some(guide) = &guide {
+        option("guide", guide.clone());
     }
     if let Some(machine) = &typed.how.machine {
         option("machine", quoted(&machine.display().to_string()));
@@ -232,5 +234,5 @@ pub(crate) fn again(typed: &Check, shown: &Shown, role: Option<&Role>) -> String
             words.push(format!("--{name}"));
         }
     }
-    words.join(" ")
+    NextCommands { again: words.join(" "), with: guide.map(|guide| format!(" --guide {guide}")).unwrap_or_default() }
 }

@@ -1,5 +1,6 @@
 use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
+use crate::look::closing::NextCommands;
 use crate::look::report::verdict_word;
 use crate::look::{Ink, Look, Paper, report};
 use crate::output;
@@ -51,7 +52,7 @@ pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &Look) -> Result
         paper.gap();
         if number == 0 {
             let again = format!("setup-ready preflight --machine machines/{name}.toml --role firmware");
-            report::draw(&mut paper, &checked, &again);
+            report::draw(&mut paper, &checked, &NextCommands { again, with: String::new() });
         } else {
             brief(&mut paper, &guide, &checked);
         }

@@ -1,4 +1,4 @@
-use super::check::{again, checked, load_guide};
+use super::check::{checked, load_guide, next_commands};
 use crate::arguments::{self, PlanFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Ink, Look, Paper, plan};
@@ -28,7 +28,7 @@ pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&I
             }
             paper.gap();
             paper.block(0, "When that is done, check again:", Ink::Body);
-            paper.copyable(2, &again(&typed.check, shown, report.role.and_then(|role| file.guide.roles.get(role))));
+            paper.copyable(2, &next_commands(&typed.check, shown, report.role.and_then(|role| file.guide.roles.get(role))).again);
             paper.into_text().into_bytes()
         }
         PlanFormat::Json => written(|report, text| write::plan_json(report, text))?,

@@ -1,4 +1,4 @@
-use super::check::{again, checked, load_guide};
+use super::check::{checked, load_guide, next_commands};
 use crate::arguments::{self, Check, Format, Shown};
 use crate::exit::{Failure, Status};
 use crate::keyboard::{Heard, Keyboard};
@@ -40,7 +40,7 @@ pub(crate) fn run(
 fn text(report: &Report, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {
     let mut paper = Paper::new(look);
     let role = report.role.and_then(|role| report.guide.roles.get(role));
-    report::draw(&mut paper, report, &again(typed, shown, role));
+    report::draw(&mut paper, report, &next_commands(typed, shown, role));
     paper.into_text().into_bytes()
 }
 

@@ -1,6 +1,6 @@
 //! Stage by stage to a ready machine: what is open, what to do, and checked again until it is met.
 
-use super::check::{again, ask_consent, ask_role, load_guide, looked, memory, resolve};
+use super::check::{ask_consent, ask_role, load_guide, looked, memory, next_commands, resolve};
 use super::explain::about;
 use crate::arguments::{self, Check, How, Shown};
 use crate::exit::{Failure, Status};
@@ -253,7 +253,11 @@ impl Walk<'_, '_> {
                 paper.block(0, &format!("Still open: {}.", join_words(&titles, "and")), Ink::Body);
                 paper.gap();
             }
-            closing::draw(paper, &report, &again(&check, shown, report.role.and_then(|role| self.file.guide.roles.get(role))));
+            closing::draw(
+                paper,
+                &report,
+                &next_commands(&check, shown, report.role.and_then(|role| self.file.guide.roles.get(role))),
+            );
         })?;
         Ok(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() })
     }

@@ -12,7 +12,15 @@ use build_setup_ready::text::join_words;
 /// A plan of so many steps fills a small screen: its first step is shown once more at the end.
 const LONG_PLAN: usize = 4;
 
-pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, again: &str) {
+/// What to type next.
+pub(crate) struct NextCommands {
+    /// To check once more.
+    pub(crate) again: String,
+    /// What this person typed that an explanation needs too.
+    pub(crate) with: String,
+}
+
+pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
     standing(paper, report);
     if paper.look().detail == Detail::Quiet {
         return;
@@ -31,9 +39,10 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, again: &str) {
     paper.gap();
     let done = if steps.is_empty() { "When something has changed, check again:" } else { "Then check again:" };
     paper.block(0, done, Ink::Body);
-    paper.copyable(2, again);
+    paper.copyable(2, &next.again);
     paper.gap();
-    paper.block(0, &format!("More about any of them: setup-ready explain {}", example(report)), Ink::Quiet);
+    let more = format!("More about one of them: setup-ready explain {}{} (alone, it lists them all)", example(report), next.with);
+    paper.block(0, &more, Ink::Quiet);
     if let Some(help) = &report.guide.project.help {
         paper.labelled(0, ("Stuck?", Ink::Quiet), 7, (help, Ink::Quiet));
     }

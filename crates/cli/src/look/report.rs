@@ -1,5 +1,6 @@
 //! A report as text: what is open, needed before recommended before optional and alike things together; the plan; and where one stands.
 
+use super::closing::NextCommands;
 pub(crate) use super::wording::counted;
 use super::wording::level;
 use super::{Detail, Ink, Look, Paper, closing, opening, plan};
@@ -18,8 +19,8 @@ const NAMES: usize = 30;
 /// More than these are only counted in a sentence.
 const MOST_NAMED: usize = 6;
 
-/// Lays out a whole report. `again` is what to type to check once more.
-pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, again: &str) {
+/// Lays out a whole report. `next` is what to type next.
+pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
     if paper.look().detail != Detail::Quiet {
         opening::draw(paper, report);
         let open: Vec<&Settled> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
@@ -30,7 +31,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, again: &str) {
         plan::draw(paper, report);
         paper.gap();
     }
-    closing::draw(paper, report, again);
+    closing::draw(paper, report, next);
 }
 
 /// Lays out what is open of a report, and what is met of one of its stages.
