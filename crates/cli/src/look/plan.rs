@@ -2,7 +2,7 @@
 
 use super::doing::Doing;
 use super::{Ink, Paper};
-use build_setup_ready::guide::{Level, Requirement};
+use build_setup_ready::guide::{Level, Requirement, Subject};
 use build_setup_ready::plan::Step;
 use build_setup_ready::report::Report;
 use build_setup_ready::text::{Size, capitalised, join_words};
@@ -61,7 +61,7 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said)
     marks.extend(step.fix.download_bytes.map(|bytes| format!("{} to download", Size(bytes))));
     marks.extend(step.fix.takes_ms.map(duration));
     let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
-    let whom = titles(report, step).map(|titles| format!("{}: ", capitalised(&titles))).unwrap_or_default();
+    let whom = titles(report, step).map(|titles| format!("{titles}: ")).unwrap_or_default();
     let text = format!("{whom}{}{marks}", step.fix.say);
     paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&text, Ink::Body));
     let body = indent + column;
@@ -71,8 +71,8 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said)
 
 /// What a step settles, where its words do not name it.
 fn titles(report: &Report, step: &Step) -> Option<String> {
-    let titles = step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title);
-    let mut titles: Vec<String> = titles.collect();
+    let settles = || step.settles.iter().filter_map(|index| report.guide.requirements.get(*index));
+    let mut titles: Vec<String> = settles().map(Requirement::title).collect();
     if titles.iter().any(|title| step.fix.say.contains(title.as_str())) {
         return None;
     }
@@ -81,7 +81,11 @@ fn titles(report: &Report, step: &Step) -> Option<String> {
         titles.truncate(MOST_SETTLED);
         titles.push(format!("{more} more"));
     }
-    (!titles.is_empty()).then(|| join_words(&titles, "and"))
+    let first = settles().next()?;
+    // The name of a program stays as one types it, also where a sentence begins.
+    let is_name = matches!(&first.subject, Subject::Tool(tool) if tool.names.contains(&first.title()));
+    let text = join_words(&titles, "and");
+    Some(if is_name { text } else { capitalised(&text) })
 }
 
 fn duration(milliseconds: u64) -> String {
