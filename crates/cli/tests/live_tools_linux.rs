@@ -53,10 +53,10 @@ fn each_wrong_copy_gets_its_own_cause() {
         ("ruled out", script("echo buoy-tool 2.5"), 0o755, "tool-excluded"),
         ("not executable", script("echo buoy-tool 2.4"), 0o644, "tool-not-executable"),
         (
-            "asked otherwise",
+            "asked in another form, which is not tried",
             script("[ \"$1\" = version ] && exec echo buoy-tool 2.4; echo \"usage: buoy-tool COMMAND\" >&2; exit 2"),
             0o755,
-            "",
+            "tool-silent",
         ),
         ("never said", script("echo \"unknown option $1\" >&2; exit 64"), 0o755, "tool-silent"),
         ("silent", script("echo hello"), 0o755, "tool-silent"),

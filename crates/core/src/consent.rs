@@ -1,7 +1,7 @@
 //! What a guide wants to run beyond asking programs for their version, and so only with the person's consent.
 
-use crate::assess::is_version_argument;
-use crate::guide::{Guide, Requirement, Subject};
+use crate::catalogue::version_arguments;
+use crate::guide::{Guide, Requirement, Subject, Tool};
 use crate::prelude::*;
 use crate::selection::Selection;
 
@@ -12,13 +12,20 @@ pub fn asked_for<'g>(guide: &'g Guide, selection: &Selection) -> Vec<(&'g Requir
         let later = guide.stages.get(requirement.stage).is_some_and(|stage| stage.after_start) && !selection.after_start;
         selection.includes(requirement, *index) && requirement.concerns(selection.role) && !later
     });
-    let words = |requirement: &'g Requirement| {
+    let mut asked = Vec::new();
+    for (_, requirement) in chosen {
         if let Subject::Command(command) = &requirement.subject {
-            return Some(command.words.clone());
+            asked.push((requirement, command.words.clone()));
+        } else if let Subject::Tool(tool) = &requirement.subject {
+            // Any of its names may be the one that is here.
+            let odd = tool.names.iter().filter(|name| !asks_for_a_version(tool, name));
+            asked.extend(odd.map(|name| (requirement, [name].into_iter().chain(&tool.args).cloned().collect())));
         }
-        let Subject::Tool(tool) = &requirement.subject else { return None };
-        let odd = !tool.args.iter().all(|argument| is_version_argument(argument));
-        odd.then(|| tool.names.iter().take(1).chain(&tool.args).cloned().collect())
-    };
-    chosen.filter_map(|(_, requirement)| Some((requirement, words(requirement)?))).collect()
+    }
+    asked
+}
+
+/// Whether a tool is started only as a program of this name is known to say its version.
+pub(crate) fn asks_for_a_version(tool: &Tool, name: &str) -> bool {
+    tool.args.is_empty() || tool.args == version_arguments(name)
 }

@@ -22,8 +22,6 @@ mod tool;
 mod variable;
 mod virtualization;
 
-pub(crate) use tool::is_version_argument;
-
 use crate::cause::Cause;
 use crate::condition::Truth;
 use crate::finding::{Conclusion, Finding, General, LeftOut, Verdict, Waiting};

@@ -96,10 +96,10 @@ fn a_tool_is_judged_by_what_it_prints(
 #[rstest]
 #[case::by_the_catalogue("tool = \"java\"\nversion = \">= 17\"", "java", "-version", "openjdk version \"17.0.21\" 2026-01-20")]
 #[case::by_the_guide(
-    "tool = \"java\"\nversion = \">= 17\"\nargs = [\"--version\"]",
-    "java",
+    "tool = \"buoyctl\"\nversion = \">= 17\"\nargs = [\"--version\"]",
+    "buoyctl",
     "--version",
-    "openjdk 17.0.21 2026-01-20"
+    "buoyctl 17.0.21"
 )]
 #[case::by_custom("tool = \"buoyctl\"\nversion = \">= 2\"", "buoyctl", "--version", "buoyctl 2.1")]
 fn a_tool_is_asked_as_it_wants_to_be(#[case] body: &str, #[case] name: &str, #[case] argument: &str, #[case] prints: &str) {
@@ -138,7 +138,12 @@ fn a_good_copy_behind_a_bad_one_is_named_and_links_to_the_bad_one_are_not_run() 
 #[case::its_args_are_not_customary(
     "args = [\"--init\"]",
     false,
-    "/usr/bin/cmake was not run, because the guide passes it `--init`, which is more than asking for a version, and that needs your consent."
+    "/usr/bin/cmake was not run, because the guide starts it with `--init`, which is more than a question that is known to be harmless, and that needs your consent."
+)]
+#[case::a_bare_word_may_name_a_file(
+    "args = [\"version\"]",
+    false,
+    "/usr/bin/cmake was not run, because the guide starts it with `version`, which is more than a question that is known to be harmless, and that needs your consent."
 )]
 #[case::it_lies_in_the_project(
     "",
@@ -161,6 +166,20 @@ fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] i
     assert_eq!((finding.verdict, finding.cause), (Verdict::Unknown, Some(Cause::CommandNoConsent)));
     assert_eq!(finding.message, message);
     assert!(finding.finding.evidence.iter().all(|answer| !matches!(*answer.probe, Probe::Run { .. })));
+}
+
+#[rstest]
+#[case::a_second_form_after_a_refusal("buoyctl", RunEnd::Exit(2), Cause::ToolSilent, 1)]
+#[case::what_stops_the_machine("reboot", RunEnd::Exit(0), Cause::ToolSilent, 0)]
+#[case::what_makes_filesystems("mkfs.ext4", RunEnd::Exit(0), Cause::ToolSilent, 0)]
+fn a_program_is_not_started_with(#[case] name: &str, #[case] end: RunEnd, #[case] cause: Cause, #[case] runs: usize) {
+    let mut script = debian();
+    program(&mut script, &format!("/usr/bin/{name}"), end, "unknown option");
+    let finding = find(&format!("tool = \"{name}\"\nversion = \">= 2\""), &script);
+    assert_eq!((finding.verdict, finding.cause), (Verdict::Unknown, Some(cause)), "{}", finding.message);
+    assert_eq!(finding.finding.evidence.iter().filter(|answer| matches!(*answer.probe, Probe::Run { .. })).count(), runs);
+    let there = find(&format!("tool = \"{name}\""), &script);
+    assert_eq!(there.verdict, Verdict::Met, "that it is there needs no start");
 }
 
 fn with_copy(script: &mut Script, elsewhere: bool, path: &str, kind: FileKind) {

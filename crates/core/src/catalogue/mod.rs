@@ -2,7 +2,10 @@
 //!
 //! A guide's own `args`, `pattern` and `packages` win over it.
 
+mod harmful;
 mod rows;
+
+pub use harmful::is_never_started;
 
 use crate::prelude::*;
 
@@ -30,6 +33,12 @@ pub enum Start {
     Quick,
     /// An interpreter or a virtual machine reads much before it answers.
     Slow,
+}
+
+/// The arguments with which a program may be started without anybody's consent: those of its row, or `--version` alone. Words such as `version` are for
+/// rows only, since to other programs they may name a file or an action.
+pub fn version_arguments(name: &str) -> &'static [&'static str] {
+    find(name).map_or(&["--version"], |row| row.args)
 }
 
 /// The row of a tool, by its name or by its name without a version behind it (`python3.12`, `gcc-13`).

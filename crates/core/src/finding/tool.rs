@@ -279,6 +279,8 @@ pub enum Silence {
     NothingLikeAVersion,
     /// It opens a window, so it was not started, and its file states none.
     OpensWindow,
+    /// Programs of its name may do harm when they are started, so it was not, and its file states none.
+    MightAct,
     /// It does not know how to say it; its own words, where it had any.
     DoesNotKnow(Option<String>),
 }

@@ -61,27 +61,10 @@ fn version_command(case: &Case<'_>, program: &str) -> String {
 }
 
 fn install_again(case: &Case<'_>, reason: &ToolReason, program: &str) -> Fix {
-    let built = match &reason.trouble {
-        ToolTrouble::WrongArch { needed: NeededArch::Guide(arch), .. } => format!(", built for {arch}"),
-        ToolTrouble::Missing { .. }
-        | ToolTrouble::OtherName { .. }
-        | ToolTrouble::OffPath { .. }
-        | ToolTrouble::NotExecutable { .. }
-        | ToolTrouble::WrongArch { .. }
-        | ToolTrouble::Broken { .. }
-        | ToolTrouble::Placeholder
-        | ToolTrouble::Quarantined
-        | ToolTrouble::Unselected { .. }
-        | ToolTrouble::Silent { .. }
-        | ToolTrouble::Stuck { .. }
-        | ToolTrouble::Failed { .. }
-        | ToolTrouble::OutOfRange { .. }
-        | ToolTrouble::Incomparable { .. }
-        | ToolTrouble::Unwanted { .. }
-        | ToolTrouble::PerhapsUnwanted
-        | ToolTrouble::NoConsent { .. }
-        | ToolTrouble::NotAsked { .. }
-        | ToolTrouble::PinUnread { .. } => ", from a package for this machine".to_owned(),
+    let built = if let ToolTrouble::WrongArch { needed: NeededArch::Guide(arch), .. } = &reason.trouble {
+        format!(", built for {arch}")
+    } else {
+        ", from a package for this machine".to_owned()
     };
     Fix::say(format!("Remove {program} and install {} again{built}.", case.title()))
 }

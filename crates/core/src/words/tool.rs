@@ -132,16 +132,7 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
         ToolTrouble::PerhapsUnwanted => {
             format!("{name} is installed at {path}, and whether it is an unwanted version could not be found out.")
         }
-        ToolTrouble::NoConsent { need, states } => {
-            let why = match need {
-                ConsentNeed::InProject => "it lies in the project's own folder".to_owned(),
-                ConsentNeed::Argument(argument) => {
-                    format!("the guide passes it `{}`, which is more than asking for a version", shortened(argument))
-                }
-            };
-            let states = states.as_ref().map(|version| format!(" (its file states the version {version})")).unwrap_or_default();
-            format!("{path} was not run, because {why}{states}, and that needs your consent.")
-        }
+        ToolTrouble::NoConsent { need, states } => no_consent(path, need, states.as_ref()),
         ToolTrouble::NotAsked { reason: None } => {
             format!("{} at {path} could not be asked: it was interrupted before it answered.", words.title())
         }
@@ -153,6 +144,20 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
             format!("{} is here ({found}), but {}.", words.title(), pin_unread(pin))
         }
     }
+}
+
+fn no_consent(path: &str, need: &ConsentNeed, states: Option<&Version>) -> String {
+    let why = match need {
+        ConsentNeed::InProject => "it lies in the project's own folder".to_owned(),
+        ConsentNeed::Argument(argument) => {
+            format!(
+                "the guide starts it with `{}`, which is more than a question that is known to be harmless",
+                shortened(argument)
+            )
+        }
+    };
+    let states = states.map(|version| format!(" (its file states the version {version})")).unwrap_or_default();
+    format!("{path} was not run, because {why}{states}, and that needs your consent.")
 }
 
 fn out_of_range(named: &str, reason: &ToolReason, found: &Version, miss: &Miss) -> String {
@@ -230,6 +235,9 @@ fn silent(path: &str, silence: &Silence) -> String {
             "{path} is there. It opens a window, so it was not started, and its file does not state a version. Look in its window, or have \
              it started with --allow-commands."
         ),
+        Silence::MightAct => format!(
+            "{path} is there. A program of that name may change the machine when it is started, so it was not asked for its version."
+        ),
         Silence::DoesNotKnow(said) => {
             format!("{path} runs, but does not know how to say its version{}", it_said(said.as_deref()))
         }
@@ -279,32 +287,15 @@ pub(super) fn found(reason: &ToolReason) -> Option<String> {
 
 /// A tool that cannot run is wanted to run, one that is built otherwise to be built so; only else a version is what is wanted.
 pub(super) fn wanted_of(reason: &ToolReason) -> Option<String> {
-    match &reason.trouble {
-        ToolTrouble::WrongArch { needed: NeededArch::Machine(arch) | NeededArch::Guide(arch), .. } => {
-            Some(format!("built for {arch}"))
-        }
-        ToolTrouble::Unwanted { .. } | ToolTrouble::PerhapsUnwanted => match reason.range() {
-            Some(range) => Some(format!("not {range}")),
-            None => Some("not there".to_owned()),
-        },
-        ToolTrouble::Missing { .. }
-        | ToolTrouble::OtherName { .. }
-        | ToolTrouble::OffPath { .. }
-        | ToolTrouble::NotExecutable { .. }
-        | ToolTrouble::WrongArch { .. }
-        | ToolTrouble::Broken { .. }
-        | ToolTrouble::Placeholder
-        | ToolTrouble::Quarantined
-        | ToolTrouble::Unselected { .. }
-        | ToolTrouble::Silent { .. }
-        | ToolTrouble::Stuck { .. }
-        | ToolTrouble::Failed { .. }
-        | ToolTrouble::OutOfRange { .. }
-        | ToolTrouble::Incomparable { .. }
-        | ToolTrouble::NoConsent { .. }
-        | ToolTrouble::NotAsked { .. }
-        | ToolTrouble::PinUnread { .. } => reason.range().map(ToString::to_string),
+    let trouble = &reason.trouble;
+    let range = || reason.range().map(ToString::to_string);
+    if let ToolTrouble::WrongArch { needed: NeededArch::Machine(arch) | NeededArch::Guide(arch), .. } = trouble {
+        return Some(format!("built for {arch}"));
     }
+    if matches!(trouble, ToolTrouble::Unwanted { .. } | ToolTrouble::PerhapsUnwanted) {
+        return Some(range().map_or_else(|| "not there".to_owned(), |range| format!("not {range}")));
+    }
+    range()
 }
 
 /// The range that a file of the project states, where one does.

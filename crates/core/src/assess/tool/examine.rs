@@ -1,6 +1,7 @@
 //! What one copy of a tool is: told by its file, or by what it prints when it is asked for its version.
 
 use crate::catalogue;
+use crate::consent::asks_for_a_version;
 use crate::document::shortened;
 use crate::finding::{Breakage, ConsentNeed, Failure, NeededArch, Refusal, Silence, ToolTrouble};
 use crate::guide::Tool;
@@ -9,10 +10,6 @@ use crate::observation::{FileKind, Os, ProgramCopy, Run, RunEnd, StartEffect, St
 use crate::prelude::*;
 use crate::selection::Consent;
 use crate::version::{self, Version};
-
-/// Arguments that ask for a version and nothing else; only these are passed without the person's consent.
-const VERSION_ARGUMENTS: [&str; 9] =
-    ["--version", "-version", "version", "-V", "-v", "--client", "--short", "-dumpversion", "-dumpfullversion"];
 
 /// What came of looking at one copy.
 pub(super) enum Outcome {
@@ -35,21 +32,12 @@ impl Outcome {
     }
 }
 
-/// Forms that ask for a version and could start no work, tried where a tool that nobody knows rejects the customary one.
-const FURTHER_FORMS: [&str; 2] = ["version", "-version"];
-
 /// The guide's arguments, else those of the catalogue, else the customary one.
 pub(super) fn arguments(tool: &Tool, name: &str) -> Vec<String> {
     if !tool.args.is_empty() {
         return tool.args.clone();
     }
-    let known = catalogue::find(name).map_or(&["--version"][..], |row| row.args);
-    known.iter().map(|argument| (*argument).to_owned()).collect()
-}
-
-/// Whether nobody says how this tool tells its version.
-fn is_unheard_of(tool: &Tool, name: &str) -> bool {
-    tool.args.is_empty() && catalogue::find(name).is_none()
+    catalogue::version_arguments(name).iter().map(|argument| (*argument).to_owned()).collect()
 }
 
 /// What programs say of an argument that they do not know.
@@ -62,28 +50,22 @@ fn rejects_the_argument(run: &Run) -> bool {
     matches!(run.end, RunEnd::Exit(status) if status != 0) && REJECTIONS.iter().any(|words| text.contains(words))
 }
 
-/// Whether an argument only asks a program for its version, by custom.
-pub(crate) fn is_version_argument(argument: &str) -> bool {
-    VERSION_ARGUMENTS.contains(&argument)
-}
-
 /// Why this copy may not be started without consent; `None` where it may.
-pub(super) fn consent_needed(inquiry: &Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Option<ConsentNeed> {
+pub(super) fn consent_needed(inquiry: &Inquiry<'_>, (tool, name): (&Tool, &str), copy: &ProgramCopy) -> Option<ConsentNeed> {
     if inquiry.context.selection.consent == Consent::Given {
         return None;
     }
     if copy.in_project {
         return Some(ConsentNeed::InProject);
     }
-    let odd = tool.args.iter().find(|argument| !is_version_argument(argument))?;
-    Some(ConsentNeed::Argument(shortened(odd)))
+    (!asks_for_a_version(tool, name)).then(|| ConsentNeed::Argument(shortened(&tool.args.join(" "))))
 }
 
 pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: &ProgramCopy) -> Result<Outcome, Stop> {
-    if let Some(need) = consent_needed(inquiry, tool, copy) {
+    if let Some(need) = consent_needed(inquiry, (tool, name), copy) {
         return Ok(Outcome::Trouble(ToolTrouble::NoConsent { need, states: stated(inquiry, copy)? }));
     }
-    if let Some(outcome) = known_by_its_file(inquiry, tool, copy)? {
+    if let Some(outcome) = known_by_its_file(inquiry, (tool, name), copy)? {
         return Ok(outcome);
     }
     let run = inquiry.run(&copy.path, &arguments(tool, name))?;
@@ -91,16 +73,7 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
     if !matches!(outcome, Outcome::Trouble(ToolTrouble::Failed { .. })) || !rejects_the_argument(run) {
         return Ok(outcome);
     }
-    for form in FURTHER_FORMS.into_iter().filter(|_| is_unheard_of(tool, name)) {
-        let run = inquiry.run(&copy.path, &[form.to_owned()])?;
-        if let outcome @ Outcome::Version(_) = read(tool, name, run) {
-            return Ok(outcome);
-        }
-        if !rejects_the_argument(run) {
-            break;
-        }
-    }
-    // It runs, and does not know how to say its version.
+    // It runs, and does not know how to say its version. Another form is not tried: to some program it names an action.
     if wants_no_version(tool) {
         return Ok(Outcome::Ran);
     }
@@ -144,11 +117,22 @@ pub(super) fn stated(inquiry: &mut Inquiry<'_>, copy: &ProgramCopy) -> Result<Op
 }
 
 /// What need not be started to be known: a placeholder, what is built for another processor, and what would trouble the person.
-pub(super) fn known_by_its_file(inquiry: &mut Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Result<Option<Outcome>, Stop> {
-    match by_kind(inquiry, copy)? {
-        Some(outcome) => Ok(Some(outcome)),
-        None => by_effect(inquiry, tool, copy),
+pub(super) fn known_by_its_file(
+    inquiry: &mut Inquiry<'_>,
+    (tool, name): (&Tool, &str),
+    copy: &ProgramCopy,
+) -> Result<Option<Outcome>, Stop> {
+    if let Some(outcome) = by_kind(inquiry, copy)? {
+        return Ok(Some(outcome));
     }
+    if tool.args.is_empty() && catalogue::is_never_started(name) {
+        return Ok(Some(match stated(inquiry, copy)? {
+            Some(version) => Outcome::Version(version),
+            None if wants_no_version(tool) => Outcome::There,
+            None => silent(Silence::MightAct),
+        }));
+    }
+    by_effect(inquiry, tool, copy)
 }
 
 /// What opens a window is started only with consent, and what the system would ask about never.

@@ -2,7 +2,6 @@
 
 mod examine;
 
-pub(crate) use examine::is_version_argument;
 pub(super) use examine::said;
 
 use crate::catalogue;
@@ -223,8 +222,8 @@ fn on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
         if !seen.contains(&copy.real_path.as_str()) {
             seen.push(&copy.real_path);
             // What its file gives away, a placeholder above all, is not started here either.
-            if consent_needed(inquiry, asked.tool, copy).is_none() {
-                if known_by_its_file(inquiry, asked.tool, copy)?.is_none() {
+            if consent_needed(inquiry, (asked.tool, asked.name), copy).is_none() {
+                if known_by_its_file(inquiry, (asked.tool, asked.name), copy)?.is_none() {
                     inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(asked.tool, asked.name) });
                 }
                 others.push(copy);
