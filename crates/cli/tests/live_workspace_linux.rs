@@ -12,6 +12,7 @@
 mod bench;
 
 use bench::{Bench, causes_are, essence, is_root, of, text, without_rights};
+use rstest::rstest;
 use std::fs::{Permissions, create_dir_all, set_permissions, write};
 use std::os::unix::fs::{PermissionsExt, chown, symlink};
 use std::path::Path;
@@ -249,6 +250,42 @@ fn the_working_copy_and_its_settings_are_read() {
         ],
     );
     assert!(!report.to_string().contains("Lantern"));
+}
+
+#[rstest]
+#[case::a_filter_that_cleans("[filter \"x\"]\n\tclean = touch MARK\n", true)]
+#[case::a_filter_that_stays("[filter \"x\"]\n\tprocess = touch MARK\n", true)]
+#[case::a_filter_by_way_of_another_file("[include]\n\tpath = ../more\n", true)]
+#[case::a_monitor("[core]\n\tfsmonitor = touch MARK\n", false)]
+#[case::a_fetch_of_what_is_missing(
+    "[core]\n\trepositoryformatversion = 1\n\tsshCommand = touch MARK\n[extensions]\n\tpartialClone = far\n[remote \"far\"]\n\turl = ssh://driftbuoy.example/x\n\tpromisor = true\n[protocol \"ssh\"]\n\tallow = always\n",
+    false
+)]
+fn looking_at_a_working_copy_starts_nothing_that_it_names(#[case] settings: &str, #[case] unknown: bool) {
+    let bench = Bench::new("[require.copy]\ncheckout = \"copy\"\nclean = true\nlarge_files = true\n");
+    let (folder, mark) = (bench.project().join("copy"), bench.folder.path().join("started"));
+    create_dir_all(&folder).unwrap();
+    git(&folder, &["init", "-q", "-b", "main"]);
+    write(folder.join("chart"), "tide").unwrap();
+    write(folder.join(".gitattributes"), "chart filter=x\n").unwrap();
+    git(&folder, &["add", "."]);
+    git(&folder, &["commit", "-qm", "first"]);
+    // Git compares again what was touched since.
+    write(folder.join("chart"), "tide").unwrap();
+    let config = folder.join(".git/config");
+    let named = settings.replace("MARK", &mark.display().to_string());
+    write(folder.join("more"), format!("[filter \"x\"]\n\tclean = touch {}\n", mark.display())).unwrap();
+    write(folder.join(".git/info/exclude"), "more\n").unwrap();
+    write(&config, std::fs::read_to_string(&config).unwrap() + &named).unwrap();
+    if settings.contains("promisor") {
+        // An object that is not there is what git would fetch.
+        std::fs::remove_dir_all(folder.join(".git/objects")).unwrap();
+        create_dir_all(folder.join(".git/objects")).unwrap();
+    }
+    let home = format!("HOME={}", bench.folder.path().display());
+    let (_, report) = bench.report(&["env", &home, "GIT_CONFIG_NOSYSTEM=1"], &[]);
+    assert!(!mark.exists(), "what the working copy names was started");
+    assert_eq!(of(&report, "copy")["verdict"] == "unknown", unknown || settings.contains("promisor"), "{report}");
 }
 
 #[test]

@@ -237,7 +237,8 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
         all.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).for_each(|one| entry(paper, report, one));
     } else {
         // Below what is open, it would seem to belong to that.
-        if !all.iter().all(|one| one.finding.verdict().is_fine()) {
+        let (fine, open): (Vec<&Settled>, Vec<&Settled>) = all.iter().partition(|one| one.finding.verdict().is_fine());
+        if !fine.is_empty() && !open.is_empty() {
             paper.heading("The rest");
         }
         met(paper, report, &all);

@@ -222,7 +222,11 @@ pub(super) fn checkout(words: &Words<'_>, reason: &CheckoutReason) -> String {
         }
         CheckoutReason::LargeFiles { missing } => format!("Of some large files only the pointers are here: {}.", some(missing)),
         CheckoutReason::Dirty { changed } => format!("The working copy has changes that are not committed ({changed})."),
-        CheckoutReason::ChangesUnknown => "Whether anything is uncommitted could not be found out.".to_owned(),
+        CheckoutReason::ChangesUnknown => {
+            "Whether anything is uncommitted could not be found out: git did not say, or it would have started \
+                                           what this working copy's own settings name."
+                .to_owned()
+        }
     }
 }
 

@@ -10,15 +10,18 @@ use std::time::Duration;
 
 /// Submodules within submodules are followed so deep.
 const DEEPEST: usize = 4;
-/// Nothing that the working copy configures is started by looking at it.
-const HARMLESS: [&str; 4] = ["-c", "core.fsmonitor=false", "-c", "core.hooksPath=/dev/null"];
+/// Nothing that the working copy configures is started by looking at it; a folder that only looks like a repository is none.
+const HARMLESS: [&str; 7] =
+    ["--no-pager", "-c", "core.fsmonitor=false", "-c", "core.hooksPath=/dev/null", "-c", "safe.bareRepository=explicit"];
+/// Nothing is fetched, whatever the working copy lacks and whatever it allows: this goes before its settings (git's manual, `GIT_ALLOW_PROTOCOL`).
+const OFFLINE: [(&str, &str); 2] = [("GIT_NO_LAZY_FETCH", "1"), ("GIT_ALLOW_PROTOCOL", "")];
 
 fn git(live: &Live, folder: &Path, arguments: &[&str]) -> Result<Run, String> {
     let found = program::copies(live, "git").into_iter().find(|copy| copy.executable && !copy.in_project);
     let Some(git) = found else { return Err("git, which would tell, was not found on PATH".to_owned()) };
     let folder = folder.display().to_string();
     let words = ["-C", &folder].into_iter().chain(HARMLESS).chain(arguments.iter().copied());
-    Ok(live.run(Path::new(&git.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>()))
+    Ok(live.run_in(Path::new(&git.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>(), None, &OFFLINE))
 }
 
 /// Whether a setting of git's is there, and has a shape. Its value goes no further than here.
@@ -69,11 +72,26 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
         }
     }
     if asked.clean {
-        let run = git(live, root, &["status", "--porcelain", "-z", "--untracked-files=normal"]);
-        // A renamed file has two names in that list; either way it is not clean.
-        state.changed = run.ok().filter(|run| run.end == RunEnd::Exit(0)).map(|run| run.stdout.split_terminator('\0').count());
+        state.changed = changed(live, root);
     }
     Observation::Checkout(state)
+}
+
+/// How many files are changed; `None` where that cannot be had without starting what the working copy itself names.
+fn changed(live: &Live, root: &Path) -> Option<usize> {
+    // A filter is a program that git starts on files to compare them: those of the person's own settings are theirs, others a stranger's.
+    let filters = git(live, root, &["config", "--show-scope", "--name-only", "--get-regexp", r"^filter\."]).ok()?;
+    let own = |line: &str| ["system", "global"].contains(&line.split('\t').next().unwrap_or_default());
+    match filters.end {
+        RunEnd::Exit(0) if filters.stdout.lines().all(own) => (),
+        RunEnd::Exit(1) => (),
+        RunEnd::Exit(_) | RunEnd::Signal(_) | RunEnd::TimeUp(_) | RunEnd::Interrupted | RunEnd::NotStarted(..) => return None,
+    }
+    // Within a submodule another git would start, with that one's settings.
+    let arguments = ["status", "--porcelain", "-z", "--untracked-files=normal", "--ignore-submodules=dirty"];
+    let run = git(live, root, &arguments).ok().filter(|run| run.end == RunEnd::Exit(0))?;
+    // A renamed file has two names in that list; either way it is not clean.
+    Some(run.stdout.split_terminator('\0').count())
 }
 
 /// `.git` is a folder, or a file that names one.

@@ -93,7 +93,18 @@ impl Live {
 
     /// Runs a program under a time limit of its own.
     fn run_for(&self, path: &Path, arguments: &[String], limit: Option<Duration>) -> Run {
-        let limits = Limits { time: limit.unwrap_or(self.time_limit), interrupt: self.interrupt.clone() };
+        self.run_in(path, arguments, limit, &[])
+    }
+
+    /// Runs a program with something more in its environment.
+    fn run_in(
+        &self,
+        path: &Path,
+        arguments: &[String],
+        limit: Option<Duration>,
+        environment: &'static [(&'static str, &'static str)],
+    ) -> Run {
+        let limits = Limits { time: limit.unwrap_or(self.time_limit), interrupt: self.interrupt.clone(), environment };
         let run = match os::started_by(path, arguments) {
             Ok(None) => run(path, arguments, Some(&self.folder), &limits),
             Ok(Some((program, words))) => run(&program, &words, Some(&self.folder), &limits),

@@ -32,6 +32,8 @@ pub(crate) struct Limits {
     pub time: Duration,
     /// Ends it early.
     pub interrupt: Interrupt,
+    /// What it finds in its environment besides.
+    pub environment: &'static [(&'static str, &'static str)],
 }
 
 /// Runs a program to its end, or to its limits.
@@ -44,6 +46,7 @@ pub(crate) fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limi
     command.env("GIT_OPTIONAL_LOCKS", "0").env("GIT_TERMINAL_PROMPT", "0");
     // Asking what a package manager has makes it fetch nothing.
     command.env("HOMEBREW_NO_AUTO_UPDATE", "1");
+    command.envs(limits.environment.iter().copied());
     if let Some(folder) = folder {
         command.current_dir(folder);
     }

@@ -29,7 +29,7 @@ impl Bench {
 }
 
 fn limits(milliseconds: u64) -> Limits {
-    Limits { time: Duration::from_millis(milliseconds), interrupt: Interrupt::default() }
+    Limits { time: Duration::from_millis(milliseconds), interrupt: Interrupt::default(), environment: &[] }
 }
 
 fn run_within(path: &Path, milliseconds: u64) -> Run {

@@ -15,7 +15,7 @@ pub(super) fn ask(program: &str, arguments: &[&str]) -> Result<String, String> {
 /// How a command ends, and what it prints.
 pub(super) fn ran(program: &str, arguments: &[&str]) -> Run {
     let words: Vec<String> = arguments.iter().map(|word| (*word).to_owned()).collect();
-    run(Path::new(program), &words, None, &Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default() })
+    run(Path::new(program), &words, None, &Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] })
 }
 
 /// A number of the kernel's, by sysctl(8).

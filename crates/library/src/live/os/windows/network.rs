@@ -89,7 +89,7 @@ fn reserved(newer: bool, protocol: Protocol) -> &'static [(u16, u16)] {
     };
     known.get_or_init(|| {
         let words = ["interface", family, "show", "excludedportrange", protocol].map(ToOwned::to_owned);
-        let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default() };
+        let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] };
         reserved_ports(&run(&super::own_program("netsh.exe"), &words, None, &limits).stdout)
     })
 }
