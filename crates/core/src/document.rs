@@ -145,6 +145,11 @@ impl<'t> Fields<'t> {
         self.text(key).map(|text| text.value.to_owned())
     }
 
+    /// A text of the caller's own in one line: a title that held line ends could pass for words of ours.
+    pub fn one_line(&self, key: &'static str) -> Option<String> {
+        self.owned(key).map(|text| text.split_whitespace().collect::<Vec<_>>().join(" "))
+    }
+
     /// A text that must be there and not be empty; what is missing is reported.
     pub fn required(&self, key: &'static str) -> Option<Placed<&'t str>> {
         if !self.has(key) {

@@ -41,7 +41,7 @@ impl Doing<'_> {
         self.run.iter().for_each(|command| paper.copyable(indent + further, command));
         if let Some(edit) = self.edit {
             paper.block(indent, &format!("Add this line to {}:", edit.file), Ink::Body);
-            paper.copyable(indent + further, &edit.append);
+            edit.append.lines().for_each(|line| paper.copyable(indent + further, line));
         }
         if let Some(choice) = self.choice {
             paper.block(indent, choice, Ink::Quiet);

@@ -116,7 +116,9 @@ impl<'l> Paper<'l> {
 
     /// A line that is never wrapped, so that it can be copied as it stands.
     pub(crate) fn copyable(&mut self, indent: usize, text: &str) {
-        let painted = self.painted(text, Ink::Strong);
+        let clean = Sanitised::command(text).to_string();
+        let clean = if self.look.plain { ascii(&clean) } else { clean };
+        let painted = self.paint_ready(&clean, Ink::Strong);
         let _ = writeln!(self.text, "{}{painted}", " ".repeat(indent));
     }
 

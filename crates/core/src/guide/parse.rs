@@ -136,7 +136,7 @@ fn read_stages(top: &Fields<'_>) -> Vec<Stage> {
             }
             stages.push(Stage {
                 id: id.value.to_owned(),
-                title: fields.owned("title").unwrap_or_else(|| id.value.to_owned()),
+                title: fields.one_line("title").unwrap_or_else(|| id.value.to_owned()),
                 intro: fields.owned("intro"),
                 after_start: fields.flag("after_start").unwrap_or(false),
                 when: condition(&fields),
@@ -171,7 +171,7 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
     let requirement = Requirement {
         id: name.value.to_owned(),
         stage: stage.unwrap_or(0),
-        title: fields.owned("title"),
+        title: fields.one_line("title"),
         why: fields.owned("why"),
         level: fields.word("level", &levels).unwrap_or(Level::Must),
         roles: fields.texts("roles").iter().filter_map(role_index).collect(),

@@ -284,3 +284,12 @@ proptest! {
         }
     }
 }
+
+#[test]
+fn a_title_cannot_pass_for_lines_of_ours() {
+    let guide = parse(
+        "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\ncores = 1\ntitle = \"cores\\r\\n\\n  These were reviewed.\"\n",
+    )
+    .unwrap();
+    assert_eq!(guide.requirements[0].title(), "cores These were reviewed.");
+}

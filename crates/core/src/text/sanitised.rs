@@ -2,8 +2,9 @@ use core::fmt::{self, Display, Write};
 
 /// Displays a stranger's text so that it cannot act on a terminal.
 ///
-/// Control characters (escape sequences included), characters that reorder text (bidirectional overrides) and invisible
-/// ones are written as `\x1b` or `\u{202e}`. Line ends and tabs stay, or become one space with [`Sanitised::line`].
+/// Control characters (escape sequences included), characters that reorder text (bidirectional overrides), invisible ones, blanks that are no plain
+/// space, private ones and heaps of accents are written as `\x1b` or `\u{202e}`. Line ends and tabs stay, become one space with [`Sanitised::line`], or
+/// are made visible too with [`Sanitised::command`].
 #[derive(Debug, Clone, Copy)]
 pub struct Sanitised<'t> {
     text: &'t str,
@@ -14,6 +15,7 @@ pub struct Sanitised<'t> {
 enum Breaks {
     Keep,
     Fold,
+    Show,
 }
 
 impl<'t> Sanitised<'t> {
@@ -26,21 +28,57 @@ impl<'t> Sanitised<'t> {
     pub fn line(text: &'t str) -> Self {
         Self { text, breaks: Breaks::Fold }
     }
+
+    /// Shows everything on one line, and line ends as what they are: in a command they are no spaces.
+    pub fn command(text: &'t str) -> Self {
+        Self { text, breaks: Breaks::Show }
+    }
 }
 
+/// More accents than this on one letter are not writing any more.
+const MOST_ACCENTS: usize = 4;
+
 fn is_hidden(c: char) -> bool {
-    // Unicode general categories Cc and the parts of Cf that hide or reorder text (UAX #9, UTS #39).
-    c.is_control()
-        || matches!(c, '\u{ad}' | '\u{61c}' | '\u{200b}'..='\u{200f}' | '\u{2028}'..='\u{202e}' | '\u{2060}'..='\u{206f}' | '\u{feff}' | '\u{fff9}'..='\u{fffb}' | '\u{e0000}'..='\u{e007f}')
+    c.is_control() || is_ignorable(c) || is_blank(c) || is_private(c)
+}
+
+/// What is not drawn (Unicode's property `Default_Ignorable_Code_Point`), and what ends lines or annotates.
+fn is_ignorable(c: char) -> bool {
+    matches!(c,
+        '\u{ad}' | '\u{34f}' | '\u{61c}' | '\u{115f}'..='\u{1160}' | '\u{17b4}'..='\u{17b5}' | '\u{180b}'..='\u{180f}' | '\u{200b}'..='\u{200f}'
+        | '\u{2028}'..='\u{202e}' | '\u{2060}'..='\u{206f}' | '\u{3164}' | '\u{fe00}'..='\u{fe0f}' | '\u{feff}' | '\u{ffa0}' | '\u{fff0}'..='\u{fffb}'
+        | '\u{1bca0}'..='\u{1bca3}' | '\u{1d173}'..='\u{1d17a}' | '\u{e0000}'..='\u{e0fff}')
+}
+
+/// What looks like a space and is none to a shell (Unicode's general category Zs, and the empty Braille pattern).
+fn is_blank(c: char) -> bool {
+    matches!(c, '\u{a0}' | '\u{1680}' | '\u{2000}'..='\u{200a}' | '\u{202f}' | '\u{205f}' | '\u{2800}' | '\u{3000}')
+}
+
+/// What each font draws as it likes (general category Co), and what is no character at all.
+fn is_private(c: char) -> bool {
+    matches!(c, '\u{e000}'..='\u{f8ff}' | '\u{fdd0}'..='\u{fdef}' | '\u{f0000}'..='\u{10ffff}') || (c as u32) & 0xfffe == 0xfffe
+}
+
+/// An accent that is put on the letter before it, in the blocks that are for any script.
+fn is_accent(c: char) -> bool {
+    matches!(c, '\u{300}'..='\u{36f}' | '\u{1ab0}'..='\u{1aff}' | '\u{1dc0}'..='\u{1dff}' | '\u{20d0}'..='\u{20ff}' | '\u{fe20}'..='\u{fe2f}')
 }
 
 impl Display for Sanitised<'_> {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        for c in self.text.chars() {
-            match c {
-                '\n' | '\t' if self.breaks == Breaks::Keep => f.write_char(c)?,
-                '\n' | '\t' => f.write_char(' ')?,
-                '\r' => {}
+        let mut accents = 0;
+        let mut rest = self.text.chars().peekable();
+        while let Some(c) = rest.next() {
+            accents = if is_accent(c) { accents + 1 } else { 0 };
+            match (c, self.breaks) {
+                ('\n' | '\t', Breaks::Keep) => f.write_char(c)?,
+                ('\n' | '\t', Breaks::Fold) => f.write_char(' ')?,
+                ('\n', Breaks::Show) => f.write_str("\\n")?,
+                ('\t', Breaks::Show) => f.write_str("\\t")?,
+                // As other systems end lines; alone it would hide what stands before it.
+                ('\r', Breaks::Keep | Breaks::Fold) if rest.peek() == Some(&'\n') => {}
+                _ if accents > MOST_ACCENTS => write!(f, "\\u{{{:x}}}", c as u32)?,
                 _ if (c as u32) < 0x100 && is_hidden(c) => write!(f, "\\x{:02x}", c as u32)?,
                 _ if is_hidden(c) => write!(f, "\\u{{{:x}}}", c as u32)?,
                 _ => f.write_char(c)?,
@@ -63,7 +101,17 @@ mod tests {
     #[case::a_one_byte_sequence_starter("\u{9b}2J", r"\x9b2J")]
     #[case::plain_letters_of_any_script("Überbrückung 浮標", "Überbrückung 浮標")]
     #[case::line_ends("one\r\ntwo\tthree", "one two three")]
+    #[case::a_return_that_would_hide_a_word("rm -r /\rls", r"rm -r /\x0dls")]
+    #[case::blanks_that_are_no_spaces("a\u{a0}b\u{2800}c\u{3164}d", r"a\xa0b\u{2800}c\u{3164}d")]
+    #[case::a_variation_and_a_tag("a\u{fe0f}b\u{e0101}", r"a\u{fe0f}b\u{e0101}")]
+    #[case::what_is_private("\u{e0a0}\u{10ffff}\u{fdd0}", r"\u{e0a0}\u{10ffff}\u{fdd0}")]
+    #[case::a_heap_of_accents("e\u{301}\u{301}\u{301}\u{301}\u{301}", "e\u{301}\u{301}\u{301}\u{301}\\u{301}")]
     fn shows_what_would_act(#[case] text: &str, #[case] shown: &str) {
         assert_eq!(Sanitised::line(text).to_string(), shown);
+    }
+
+    #[test]
+    fn a_line_end_in_a_command_is_seen() {
+        assert_eq!(Sanitised::command("echo a\r\nrm\tb").to_string(), r"echo a\x0d\nrm\tb");
     }
 }

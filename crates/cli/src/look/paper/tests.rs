@@ -55,7 +55,7 @@ fn commands_are_never_broken_and_nothing_outside_reaches_the_paper_raw() {
         paper.block(0, "a\u{1b}[31mb\nc\u{202e}d", Ink::Body);
         paper.copyable(0, "x\u{7}\ny");
     });
-    assert_eq!(shown, "a\\x1b[31mb\nc\\u{202e}d\nx\\x07 y\n");
+    assert_eq!(shown, "a\\x1b[31mb\nc\\u{202e}d\nx\\x07\\ny\n");
 }
 
 #[test]
