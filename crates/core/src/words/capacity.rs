@@ -1,7 +1,7 @@
 //! What is said of memory, cores, virtualization and the system.
 
 use super::Words;
-use crate::finding::{CapacityMet, CapacityReason, Met, SystemReason, SystemTrouble, SystemUnknown, VirtualizationReason};
+use crate::finding::{CapacityMet, CapacityReason, SystemReason, SystemTrouble, SystemUnknown, VirtualizationReason};
 use crate::guide::{Memory, Subject, Virtualization};
 use crate::observation::cores_text;
 use crate::prelude::*;
@@ -21,41 +21,6 @@ pub(super) fn met_briefly(met: &CapacityMet) -> String {
         CapacityMet::Memory { usable } => usable.to_string(),
         CapacityMet::FreeMemory { available } => format!("{available} free"),
         CapacityMet::Cores { usable_hundredths } => cores_text(*usable_hundredths),
-    }
-}
-
-pub(super) fn machine_met(met: &Met) -> String {
-    match met {
-        Met::VirtualizationPresent => "The processor can run virtual machines with hardware help.".to_owned(),
-        Met::System(system) => format!("This is {system}."),
-        Met::Tool(_)
-        | Met::Port(_)
-        | Met::Disk { .. }
-        | Met::Capacity(_)
-        | Met::VirtualizationUsable
-        | Met::PathFits { .. }
-        | Met::PathAbsent { .. }
-        | Met::VariableSet { .. }
-        | Met::VariableUnset
-        | Met::GroupInForce
-        | Met::GroupNotNeeded
-        | Met::SocketAnswers
-        | Met::DeviceOpens
-        | Met::DeviceBusy
-        | Met::ServiceTakesConnections
-        | Met::ServiceAnswers { .. }
-        | Met::Reached { .. }
-        | Met::NameLeads { .. }
-        | Met::SubnetUnused
-        | Met::LimitHigh { .. }
-        | Met::Unlimited
-        | Met::Able
-        | Met::Library { .. }
-        | Met::Locale { .. }
-        | Met::SettingSet
-        | Met::Checkout { .. }
-        | Met::CommandRan
-        | Met::AnyOf { .. } => "Virtual machines can be run with hardware help.".to_owned(),
     }
 }
 

@@ -81,7 +81,9 @@ impl<'r> Words<'r> {
             Met::Port(met) => place::port_met(met),
             Met::Disk { available_bytes, at } => place::disk_met(*available_bytes, at),
             Met::Capacity(met) => capacity::met(met),
-            Met::VirtualizationUsable | Met::VirtualizationPresent | Met::System(_) => capacity::machine_met(met),
+            Met::VirtualizationUsable => "Virtual machines can be run with hardware help.".to_owned(),
+            Met::VirtualizationPresent => "The processor can run virtual machines with hardware help.".to_owned(),
+            Met::System(system) => format!("This is {system}."),
             Met::PathFits { path } => format!("{path} is as it should be."),
             Met::PathAbsent { path } => format!("{path} is not there, as wanted."),
             Met::GroupInForce
