@@ -1,0 +1,88 @@
+//! Attempts to do harm: each is a project, a guide, a program or a machine that must fail to. The lists in `hostile/` were written from
+//! the documents, before the code that holds them. `HOSTILE_PROGRAM` has another program judged, `HOSTILE_ONLY` chooses by name.
+#![cfg(target_os = "linux")]
+#![allow(clippy::unwrap_used, reason = "only tests may end in a panic")]
+
+#[path = "hostile/attempt.rs"]
+mod attempt;
+#[path = "hostile/judge.rs"]
+mod judge;
+#[path = "hostile/large.rs"]
+mod large;
+
+use attempt::{Attempt, Class};
+use std::fmt::Write as _;
+use std::path::{Path, PathBuf};
+use std::sync::Mutex;
+use std::sync::atomic::{AtomicUsize, Ordering};
+
+fn suite() -> PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/hostile")
+}
+
+fn classes() -> Vec<Class> {
+    let mut files: Vec<_> = std::fs::read_dir(suite()).unwrap().map(|entry| entry.unwrap().path()).collect();
+    files.retain(|file| file.extension().is_some_and(|extension| extension == "toml"));
+    files.sort();
+    files.iter().map(|file| toml::from_str(&std::fs::read_to_string(file).unwrap()).unwrap_or_else(|error| panic!("{file:?}: {error}"))).collect()
+}
+
+/// What became of one: held, left out for a reason, or how it got through.
+enum Outcome {
+    Held,
+    LeftOut(&'static str),
+    Through(Vec<String>),
+}
+
+fn outcome(attempt: &Attempt) -> Outcome {
+    let root = std::process::Command::new("id").arg("-u").output().is_ok_and(|output| output.stdout == b"0\n");
+    if attempt.needs.as_deref() == Some("root") && !root {
+        return Outcome::LeftOut("needs the administrator");
+    }
+    let failures = attempt.make(&suite()).failures();
+    if failures.is_empty() { Outcome::Held } else { Outcome::Through(failures) }
+}
+
+#[test]
+fn no_attempt_does_harm() {
+    let classes = classes();
+    let only = std::env::var("HOSTILE_ONLY").ok();
+    let all: Vec<(usize, &String, &Attempt)> = classes
+        .iter()
+        .enumerate()
+        .flat_map(|(number, class)| class.attempt.iter().map(move |(name, attempt)| (number, name, attempt)))
+        .filter(|(_, name, _)| only.as_ref().is_none_or(|only| name.contains(only.as_str())))
+        .collect();
+    let (next, done) = (AtomicUsize::new(0), Mutex::new(Vec::new()));
+    std::thread::scope(|scope| {
+        for _ in 0..4 {
+            scope.spawn(|| {
+                while let Some((number, name, attempt)) = all.get(next.fetch_add(1, Ordering::Relaxed)) {
+                    let outcome = outcome(attempt);
+                    done.lock().unwrap().push((*number, *name, outcome));
+                }
+            });
+        }
+    });
+    let done = done.into_inner().unwrap();
+    let mut text = String::new();
+    let (mut held, mut through) = (0, 0);
+    for (number, class) in classes.iter().enumerate() {
+        let of_class: Vec<_> = done.iter().filter(|(of, ..)| *of == number).collect();
+        let count = of_class.iter().filter(|(_, _, outcome)| matches!(outcome, Outcome::Held)).count();
+        held += count;
+        writeln!(text, "{}: {count} of {} held", class.class, of_class.len()).unwrap();
+        for (_, name, outcome) in of_class {
+            match outcome {
+                Outcome::Held => {}
+                Outcome::LeftOut(why) => writeln!(text, "  {name}: left out, {why}").unwrap(),
+                Outcome::Through(how) => {
+                    through += 1;
+                    writeln!(text, "  {name}: {}", how.join("; ")).unwrap();
+                }
+            }
+        }
+    }
+    eprintln!("{text}{held} of {} attempts held", done.len());
+    assert_eq!(through, 0, "{through} attempts got through");
+}
