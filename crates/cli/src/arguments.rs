@@ -33,6 +33,9 @@ pub(crate) struct Shown {
     /// The guide to use; otherwise setup-guide.toml in this folder or one above it
     #[arg(long, global = true, value_name = "FILE")]
     pub(crate) guide: Option<PathBuf>,
+    /// Use a guide that belongs to this user; otherwise it must be your own, or the administrator's
+    #[arg(long, global = true, value_name = "USER")]
+    pub(crate) guide_owner: Option<String>,
     /// Write the result to a file instead of standard output
     #[arg(long, global = true, value_name = "FILE")]
     pub(crate) output: Option<PathBuf>,

@@ -1,10 +1,12 @@
 //! Questions to the person at a terminal. Nothing is asked of a pipe.
 
 use crate::look::{Ink, Look, Paper};
-use build_setup_ready::Consents;
-use build_setup_ready::guide::{Guide, Requirement};
+use build_setup_ready::guide::Guide;
+use build_setup_ready::text::join_words;
+use build_setup_ready::{Ask, Consents, OtherUser};
 use std::io::{IsTerminal, Write};
 use std::path::Path;
+use std::sync::{Mutex, PoisonError};
 
 /// Whether somebody is there to answer.
 pub(crate) fn somebody_is_there() -> bool {
@@ -53,44 +55,103 @@ pub(crate) fn role(guide: &Guide, look: &Look) -> Option<usize> {
     }
 }
 
-/// Shows the exact commands and asks whether they may be run; the word "yes" alone is a yes, and is remembered.
-pub(crate) fn consent(commands: &[(&Requirement, Vec<String>)], sha256: &str, folder: &Path, look: &Look) -> bool {
-    let consents = Consents::of_user();
-    if consents.as_ref().is_some_and(|consents| consents.has(sha256)) {
+/// Asks whether a guide of another user is to be used; the yes holds until this program ends.
+pub(crate) fn other_owner(path: &Path, owner: &OtherUser, look: &Look) -> bool {
+    static AGREED: Mutex<Option<u32>> = Mutex::new(None);
+    let mut agreed = AGREED.lock().unwrap_or_else(PoisonError::into_inner);
+    if *agreed == Some(owner.number) {
         return true;
     }
     if !somebody_is_there() {
         return false;
     }
     let mut paper = Paper::for_errors(look);
+    let text = format!(
+        "{} belongs to another user: {owner}. Whoever owns a guide decides what is looked at and what you are told to type.",
+        path.display()
+    );
+    paper.block(0, &text, Ink::Strong);
+    paper.gap();
+    show(paper);
+    let yes = answer("Use it? Type yes, or only Enter to leave it:").is_some_and(|word| word.eq_ignore_ascii_case("yes"));
+    *agreed = yes.then_some(owner.number);
+    yes
+}
+
+/// Shows the exact commands and asks whether they may be run; the word "yes" alone is a yes, and is remembered for exactly what was shown.
+/// Gives those that the person agrees to, now or before.
+pub(crate) fn consent(asks: Vec<Ask>, consents: Option<&Consents>, folder: &Path, look: &Look) -> Vec<Ask> {
+    let before = consents.map(Consents::marks).unwrap_or_default();
+    let (mut agreed, new): (Vec<Ask>, Vec<Ask>) = asks.into_iter().partition(|ask| before.contains(&ask.mark));
+    if new.is_empty() || !somebody_is_there() {
+        return agreed;
+    }
+    let mut paper = Paper::for_errors(look);
     let text = "This guide wants to run these commands on your machine, beyond asking programs for their version. They can do whatever you \
                 can do: read them first.";
     paper.block(0, text, Ink::Strong);
-    paper.gap();
-    for (requirement, words) in commands {
-        let quote = |word: &String| build_setup_ready::fix::quote(word, build_setup_ready::fix::Shell::Posix);
-        paper.copyable(2, &words.iter().map(quote).collect::<Vec<_>>().join(" "));
-        paper.block(6, &format!("for {}", requirement.title()), Ink::Quiet);
-    }
+    list(&mut paper, &new);
     paper.gap();
     let folder = folder.canonicalize().unwrap_or_else(|_| folder.to_owned());
     paper.block(0, &format!("They run in {}.", folder.display()), Ink::Quiet);
-    if let Some(consents) = &consents {
-        let text = format!(
-            "A yes is remembered for exactly this guide; a changed guide asks again. To take every yes back, delete {}",
-            consents.file().display()
-        );
-        paper.block(0, &text, Ink::Quiet);
+    match consents.map(|consents| (consents, consents.distrusted())) {
+        Some((consents, Ok(()))) => {
+            let text = format!(
+                "A yes is remembered for exactly these commands, programs and files, in this folder; what has changed is asked for again. To \
+                 take every yes back, delete {}",
+                consents.file().display()
+            );
+            paper.block(0, &text, Ink::Quiet);
+        }
+        Some((_, Err(reason))) => {
+            paper.block(0, &format!("What you agreed to before is not believed, and a yes counts only now: {reason}."), Ink::Body);
+        }
+        None => paper.block(0, "A yes counts only now: there is no place of your own to remember it.", Ink::Quiet),
     }
     paper.gap();
     show(paper);
     let yes = answer("Run them? Type yes, or only Enter to leave them out:").is_some_and(|word| word.eq_ignore_ascii_case("yes"));
-    if let Some(consents) = consents.filter(|_| yes)
-        && let Err(error) = consents.remember(sha256)
+    if !yes {
+        return agreed;
+    }
+    if let Some(consents) = consents.filter(|consents| consents.distrusted().is_ok())
+        && let Err(error) = consents.remember(&new)
     {
         let mut paper = Paper::for_errors(look);
         paper.block(0, &format!("Your yes counts now, but cannot be remembered: {error}."), Ink::Body);
         show(paper);
     }
-    yes
+    agreed.extend(new);
+    agreed
+}
+
+/// The argument lists, those of one program together.
+fn list(paper: &mut Paper<'_>, asks: &[Ask]) {
+    let mut programs: Vec<&Path> = Vec::new();
+    for ask in asks {
+        if !programs.contains(&ask.program.as_path()) {
+            programs.push(&ask.program);
+        }
+    }
+    let quote = |word: &String| build_setup_ready::fix::quote(word, build_setup_ready::fix::Shell::Posix);
+    for program in programs {
+        let of_it: Vec<&Ask> = asks.iter().filter(|ask| ask.program == program).collect();
+        paper.gap();
+        let many = if of_it.len() > 1 { format!(", {} times", of_it.len()) } else { String::new() };
+        paper.block(2, &format!("{} is started{many}:", program.display()), Ink::Body);
+        let mut before: Option<&Ask> = None;
+        for ask in of_it {
+            if before.is_none_or(|before| before.words != ask.words) {
+                paper.copyable(4, &ask.words.iter().map(quote).collect::<Vec<_>>().join(" "));
+            }
+            paper.block(8, &format!("for {}", ask.title), Ink::Quiet);
+            if !ask.scripts.is_empty() {
+                let scripts: Vec<String> = ask.scripts.iter().map(|script| script.display().to_string()).collect();
+                let them = if scripts.len() == 1 { "read it too" } else { "read them too" };
+                let names: Vec<&str> = scripts.iter().map(String::as_str).collect();
+                paper.block(8, &format!("which does what {} of the project says: {them}", join_words(&names, "and")), Ink::Quiet);
+            }
+            before = Some(ask);
+        }
+    }
 }

@@ -1,6 +1,6 @@
 //! Exit statuses, and the failures that lead to some of them.
 
-use build_setup_ready::LoadError;
+use build_setup_ready::{LoadError, OtherUser};
 use build_setup_ready::report::Outcome;
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -59,6 +59,17 @@ pub(crate) enum Failure {
     /// A guide or a described machine cannot be used.
     #[error(transparent)]
     Load(#[from] LoadError),
+    /// The guide is somebody else's, and nobody agreed to use it.
+    #[error("{} belongs to another user: {owner}", .path.display())]
+    OtherOwner {
+        /// Which guide.
+        path: PathBuf,
+        /// Whose it is.
+        owner: OtherUser,
+    },
+    /// The guide that was found is a link to somewhere else.
+    #[error("{} is a link that leads out of the project", .0.display())]
+    LeadsOut(PathBuf),
     /// A word on the command line is not one of the guide's.
     #[error("{message}")]
     Word {
@@ -87,7 +98,7 @@ impl Failure {
     /// The exit status that it leads to.
     pub(crate) fn status(&self) -> Status {
         match self {
-            Self::Load(_) | Self::Word { .. } => Status::WrongUse,
+            Self::Load(_) | Self::OtherOwner { .. } | Self::LeadsOut(_) | Self::Word { .. } => Status::WrongUse,
             Self::Write { .. } | Self::Output(_) | Self::Software(_) => Status::Failed,
         }
     }

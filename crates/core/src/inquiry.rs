@@ -12,7 +12,7 @@ use crate::observation::{
     SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
 };
 use crate::prelude::*;
-use crate::probe::{PortPlace, Probe};
+use crate::probe::{Permission, PortPlace, Probe};
 use crate::selection::Selection;
 use crate::settled::Settled;
 use crate::text::Pattern;
@@ -201,7 +201,8 @@ questions! {
     /// Copies of a program in usual folders off PATH.
     program_elsewhere(name: &str) -> Vec<ProgramCopy> = ProgramElsewhere, Probe::ProgramElsewhere { name: name.to_owned() };
     /// What a program prints.
-    run(path: &str, arguments: &[String]) -> Run = Run, Probe::Run { path: path.to_owned(), arguments: arguments.to_vec() };
+    run(path: &str, arguments: &[String], permission: Permission) -> Run = Run,
+        Probe::Run { path: path.to_owned(), arguments: arguments.to_vec(), permission };
     /// The version that a program's file states.
     file_version(path: &str) -> Option<String> = FileVersion, Probe::FileVersion { path: path.to_owned() };
     /// Whether a port can be bound.
@@ -262,7 +263,8 @@ questions! {
         path: wanted.path.clone(), submodules: wanted.submodules, large_files: wanted.large_files, clean: wanted.clean,
     };
     /// What a command of the guide does.
-    command(wanted: &Command) -> Run = Run, Probe::Command { words: wanted.words.clone(), timeout_ms: wanted.timeout_ms };
+    command(wanted: &Command, permission: Permission) -> Run = Run,
+        Probe::Command { words: wanted.words.clone(), timeout_ms: wanted.timeout_ms, permission };
     /// What a package manager would install.
     candidate(manager: Manager, package: &str) -> Candidate = Candidate,
         Probe::Candidate { manager, package: package.to_owned() };

@@ -9,6 +9,26 @@ use crate::text::without_credentials;
 use core::fmt::{self, Display};
 use serde::{Deserialize, Serialize};
 
+/// By what permission a program is started.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Permission {
+    /// It needs none: it is asked for what it is, in the way that is known to be harmless, and apart from the project.
+    #[default]
+    Question,
+    /// The person agreed to whatever the guide asks for.
+    Given,
+    /// The person agreed to exactly this, with the mark of what it was then.
+    Marked(String),
+}
+
+impl Permission {
+    /// Whether it needs none.
+    pub fn is_question(&self) -> bool {
+        *self == Self::Question
+    }
+}
+
 /// One small question to a machine.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -39,6 +59,9 @@ pub enum Probe {
         path: String,
         /// The arguments.
         arguments: Vec<String>,
+        /// By what permission; with one it runs in the project's folder.
+        #[serde(default, skip_serializing_if = "Permission::is_question")]
+        permission: Permission,
     },
     /// Which version does a program's own file state? It is not started for that.
     FileVersion {
@@ -174,6 +197,9 @@ pub enum Probe {
         words: Vec<String>,
         /// Its own time limit in milliseconds.
         timeout_ms: Option<u64>,
+        /// By what permission.
+        #[serde(default, skip_serializing_if = "Permission::is_question")]
+        permission: Permission,
     },
     /// Which version of a package would a package manager install now?
     Candidate {
@@ -278,7 +304,7 @@ impl Display for Probe {
             Self::Managers => f.write_str("package managers"),
             Self::Program { name } => write!(f, "copies of {name} on PATH"),
             Self::ProgramElsewhere { name } => write!(f, "copies of {name} in usual folders that are not on PATH"),
-            Self::Run { path, arguments } => {
+            Self::Run { path, arguments, .. } => {
                 f.write_str(path)?;
                 arguments.iter().try_for_each(|argument| write!(f, " {argument}"))
             }

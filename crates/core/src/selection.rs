@@ -2,15 +2,31 @@
 
 use crate::guide::Requirement;
 use crate::prelude::*;
+use alloc::collections::BTreeMap;
+use crate::probe::Permission;
 
 /// Whether the person agreed to run what goes beyond asking known programs for their version.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+#[derive(Debug, Clone, PartialEq, Eq, Default)]
 pub enum Consent {
     /// No.
     #[default]
     Withheld,
-    /// Yes, for this guide.
+    /// To whatever this guide asks for, without having been asked.
     Given,
+    /// To exactly these argument lists, the program first, each with the mark of what it was agreed to with: its program, its folder, the
+    /// scripts that it names. Who starts it compares the mark.
+    For(Arc<BTreeMap<Vec<String>, String>>),
+}
+
+impl Consent {
+    /// By what permission a program may be started with these words, of which it is the first; `None` where there is none.
+    pub fn permits(&self, words: &[String]) -> Option<Permission> {
+        match self {
+            Self::Withheld => None,
+            Self::Given => Some(Permission::Given),
+            Self::For(agreed) => agreed.get(words).map(|mark| Permission::Marked(mark.clone())),
+        }
+    }
 }
 
 /// What was chosen to be checked.

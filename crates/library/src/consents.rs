@@ -1,25 +1,24 @@
-//! Consents that the person gave, remembered outside the project by the contents of the guide.
+//! Consents that the person gave, remembered outside the project: for exactly what was shown.
 
-use crate::state::{state_folder, write_whole};
-use std::fs;
+use crate::live::Ask;
+use crate::selection::Consent;
+use crate::state::{NotOwn, is_own, read_own, write_own};
+use std::collections::{BTreeMap, BTreeSet};
 use std::io;
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
 
-/// Where consents are remembered: a file with a line for each guide, its SHA-256. Deleting the file takes all of them back.
+/// Where consents are remembered: a file with a line for each thing that was agreed to, the mark of it ([`Ask::mark`]). Deleting the file
+/// takes all of them back.
 #[derive(Debug, Clone)]
 pub struct Consents {
     file: PathBuf,
 }
 
 impl Consents {
-    /// Those of this user; `None` where the user has no home folder.
-    pub fn of_user() -> Option<Self> {
-        Some(Self { file: state_folder()?.join("consents") })
-    }
-
-    /// Those in a file.
-    pub fn in_file(file: impl Into<PathBuf>) -> Self {
-        Self { file: file.into() }
+    /// Those in a state folder (see [`state_folder`](crate::state_folder)).
+    pub fn in_folder(folder: &Path) -> Self {
+        Self { file: folder.join("consents") }
     }
 
     /// The file.
@@ -27,41 +26,37 @@ impl Consents {
         &self.file
     }
 
-    /// Whether the person agreed to a guide with this SHA-256. A file that cannot be read holds no consent.
-    pub fn has(&self, sha256: &str) -> bool {
-        fs::read_to_string(&self.file).is_ok_and(|text| text.lines().any(|line| line.trim() == sha256))
-    }
-
-    /// Remembers a consent.
+    /// Why what the file says is not believed.
     ///
     /// # Errors
-    /// When the file cannot be written; then nothing of it was.
-    pub fn remember(&self, sha256: &str) -> io::Result<()> {
-        if self.has(sha256) {
+    /// When somebody else could have written the file or its folder.
+    pub fn distrusted(&self) -> Result<(), NotOwn> {
+        self.file.parent().map_or(Ok(()), |folder| is_own(folder, true)).and_then(|()| is_own(&self.file, false))
+    }
+
+    /// The marks of all that was agreed to. A file that cannot be read, or is not the person's alone, holds none.
+    pub fn marks(&self) -> BTreeSet<String> {
+        read_own(&self.file).map(|text| text.lines().map(|line| line.trim().to_owned()).collect()).unwrap_or_default()
+    }
+
+    /// Remembers that the person agreed to something.
+    ///
+    /// # Errors
+    /// When the file cannot be written or is not the person's alone; then nothing of it was.
+    pub fn remember<'a>(&self, asks: impl IntoIterator<Item = &'a Ask>) -> io::Result<()> {
+        self.distrusted().map_err(io::Error::other)?;
+        let mut marks = self.marks();
+        let before = marks.len();
+        marks.extend(asks.into_iter().map(|ask| ask.mark.clone()));
+        if marks.len() == before {
             return Ok(());
         }
-        let before = match fs::read_to_string(&self.file) {
-            Ok(text) => text,
-            Err(error) if error.kind() == io::ErrorKind::NotFound => String::new(),
-            Err(error) => return Err(error),
-        };
-        write_whole(&self.file, &format!("{before}{sha256}\n"))
+        write_own(&self.file, &marks.into_iter().map(|mark| mark + "\n").collect::<String>())
     }
 }
 
-#[cfg(test)]
-mod tests {
-    use super::Consents;
-
-    #[test]
-    fn a_consent_is_for_one_guide_and_is_gone_with_the_file() {
-        let folder = tempfile::tempdir().unwrap();
-        let consents = Consents::in_file(folder.path().join("state/consents"));
-        assert!(!consents.has("aa"));
-        consents.remember("aa").unwrap();
-        consents.remember("bb").unwrap();
-        assert!(consents.has("aa") && consents.has("bb") && !consents.has("a"));
-        std::fs::remove_file(consents.file()).unwrap();
-        assert!(!consents.has("aa"));
-    }
+/// The consent to what was asked and agreed to, and to nothing else.
+pub fn consent_to<'a>(asks: impl IntoIterator<Item = &'a Ask>) -> Consent {
+    let agreed: BTreeMap<Vec<String>, String> = asks.into_iter().map(|ask| (ask.words.clone(), ask.mark.clone())).collect();
+    if agreed.is_empty() { Consent::Withheld } else { Consent::For(Arc::new(agreed)) }
 }

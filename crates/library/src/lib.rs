@@ -6,6 +6,7 @@ mod described;
 mod guide_file;
 mod host;
 mod live;
+mod owner;
 mod preflight;
 // No part of the interface: the readers of other systems are used there only, and fuzz targets call them all.
 #[doc(hidden)]
@@ -20,16 +21,17 @@ mod watch;
 mod windows_calls;
 pub mod write;
 
-pub use consents::Consents;
+pub use consents::{Consents, consent_to};
 pub use described::{Described, Expected};
 pub use guide_file::{GUIDE_FILE, GuideFile, LoadError, read_text};
 pub use host::{Host, Interrupt};
-pub use live::Live;
+pub use live::{Ask, Live};
+pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
 use setup_ready_core::document;
 pub use setup_ready_core::{
     cause, consent, driver, finding, fix, guide, known, manager, observation, plan, probe, problem, report, selection, settled,
     text, version, words,
 };
-pub use state::{LastResult, Remembered, Stored, WalkPlace, state_folder};
+pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};
 pub use watch::Watch;

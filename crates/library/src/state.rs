@@ -1,5 +1,6 @@
 //! What is remembered for the person between two runs: in their own state folder, never in the project.
 
+use crate::write::{Readers, write_whole};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use sha2::{Digest, Sha256};
@@ -8,8 +9,19 @@ use std::io;
 use std::marker::PhantomData;
 use std::path::{Path, PathBuf};
 
-/// This software's folder for what it remembers of this user; `None` where the user has no home folder.
-pub fn state_folder() -> Option<PathBuf> {
+/// The name of that folder.
+const STATE_FOLDER: &str = "setup-ready";
+
+/// This software's folder for what it remembers of this user, for a guide in `project`; `None` where the user has no home folder, or where
+/// that folder lies in the project's working copy, which may bring what it likes.
+pub fn state_folder(project: &Path) -> Option<PathBuf> {
+    let project = project.canonicalize().unwrap_or_else(|_| project.to_owned());
+    let home = std::env::var_os(if cfg!(windows) { "USERPROFILE" } else { "HOME" }).map(PathBuf::from);
+    outside(&crate::live::working_copy(&project, home.as_deref()))
+}
+
+/// The state folder, where it does not lie below another.
+fn outside(root: &Path) -> Option<PathBuf> {
     let folder = |name: &str| std::env::var_os(name).map(PathBuf::from).filter(|folder| folder.is_absolute());
     let state = if cfg!(windows) {
         folder("LOCALAPPDATA")
@@ -19,19 +31,107 @@ pub fn state_folder() -> Option<PathBuf> {
         // The XDG Base Directory Specification.
         folder("XDG_STATE_HOME").or_else(|| folder("HOME").map(|home| home.join(".local/state")))
     };
-    Some(state?.join("setup-ready"))
+    let state = state?.join(STATE_FOLDER);
+    let real = state.ancestors().find_map(|above| Some((above.canonicalize().ok()?, above)));
+    // A root that holds everything says nothing.
+    let inside = real.is_some_and(|(real, _)| root.parent().is_some() && real.starts_with(root));
+    (!inside).then_some(state)
 }
 
-/// Writes a file whole or not at all, with its folder where that is not there.
+/// Why what is remembered is not believed, and nothing is remembered: somebody else could have written it.
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum NotOwn {
+    /// It is no plain folder or file: a link, a pipe, a device.
+    #[error("{} is a link or no plain file or folder; remove it, and it is made anew", .0.display())]
+    OtherKind(PathBuf),
+    /// It belongs to somebody else.
+    #[error("{} belongs to another user; remove it, or have it removed, and it is made anew", .0.display())]
+    OtherOwner(PathBuf),
+    /// Others may write it.
+    #[error("{} may be changed by others; take that right from them with chmod go-w, or remove it", .0.display())]
+    OthersMayWrite(PathBuf),
+}
+
+/// Whether a file or folder of the state, links not followed, is this user's alone; what is not there is.
 ///
 /// # Errors
-/// When it cannot be written; then what was there is still there.
-pub(crate) fn write_whole(path: &Path, text: &str) -> io::Result<()> {
+/// Why it is not.
+pub(crate) fn is_own(path: &Path, folder: bool) -> Result<(), NotOwn> {
+    let Ok(known) = path.symlink_metadata() else { return Ok(()) };
+    if known.is_dir() != folder || known.is_file() == folder {
+        return Err(NotOwn::OtherKind(path.to_owned()));
+    }
+    #[cfg(unix)]
+    {
+        use std::os::unix::fs::MetadataExt;
+        if known.uid() != rustix::process::geteuid().as_raw() {
+            return Err(NotOwn::OtherOwner(path.to_owned()));
+        }
+        if known.mode() & 0o022 != 0 {
+            return Err(NotOwn::OthersMayWrite(path.to_owned()));
+        }
+    }
+    Ok(())
+}
+
+/// Makes a folder for this user alone, with those above it, whatever the mask says.
+///
+/// # Errors
+/// The system's, or that what is there is not theirs alone.
+pub(crate) fn make_own_folder(folder: &Path) -> io::Result<()> {
+    if let Some(above) = folder.parent() {
+        fs::create_dir_all(above)?;
+    }
+    let mut builder = fs::DirBuilder::new();
+    #[cfg(unix)]
+    std::os::unix::fs::DirBuilderExt::mode(&mut builder, 0o700);
+    match builder.create(folder) {
+        Err(error) if error.kind() != io::ErrorKind::AlreadyExists => Err(error),
+        _ => is_own(folder, true).map_err(io::Error::other),
+    }
+}
+
+/// Writes a file of the state whole or not at all, for this user alone.
+///
+/// # Errors
+/// When it cannot be written, or its folder is not theirs alone; then what was there is still there.
+pub(crate) fn write_own(path: &Path, text: &str) -> io::Result<()> {
     let folder = path.parent().unwrap_or(Path::new("."));
-    fs::create_dir_all(folder)?;
-    let new = path.with_extension(format!("new-{}", std::process::id()));
-    fs::write(&new, text)?;
-    fs::rename(&new, path)
+    // The folder of all memories, and the one for this sort.
+    if folder.file_name().is_some_and(|name| name != STATE_FOLDER)
+        && let Some(above) = folder.parent().filter(|above| above.file_name().is_some_and(|name| name == STATE_FOLDER))
+    {
+        make_own_folder(above)?;
+    }
+    make_own_folder(folder)?;
+    write_whole(path, text.as_bytes(), Readers::Owner)
+}
+
+/// Reads a file of the state; `None` where there is none that is this user's alone.
+pub(crate) fn read_own(path: &Path) -> Option<String> {
+    let folders = path.ancestors().skip(1).take(2).filter(|folder| is_state(folder) || folder.parent().is_some_and(is_state));
+    folders.map(|folder| is_own(folder, true)).collect::<Result<(), _>>().ok()?;
+    is_own(path, false).ok()?;
+    crate::read_text(path).ok()
+}
+
+fn is_state(folder: &Path) -> bool {
+    folder.file_name().is_some_and(|name| name == STATE_FOLDER)
+}
+
+/// A folder without anything in it, for programs to be started in; `None` where there can be none outside the project.
+pub(crate) fn empty_folder(project: &Path) -> Option<PathBuf> {
+    let state = outside(project)?;
+    make_own_folder(&state).ok()?;
+    let folder = state.join("empty");
+    make_own_folder(&folder).ok()?;
+    // What a program left there the next one would find.
+    for entry in fs::read_dir(&folder).ok()?.flatten() {
+        let plain = entry.file_type().is_ok_and(|kind| kind.is_dir());
+        let _ = if plain { fs::remove_dir_all(entry.path()) } else { fs::remove_file(entry.path()) };
+    }
+    Some(folder)
 }
 
 /// What is remembered of a guide from one run to the next.
@@ -85,7 +185,7 @@ impl<T: Stored> Remembered<T> {
 
     /// What is remembered; `None` where there is nothing that can be read.
     pub fn read(&self) -> Option<T> {
-        serde_json::from_str(&crate::read_text(&self.file).ok()?).ok()
+        serde_json::from_str(&read_own(&self.file)?).ok()
     }
 
     /// Remembers it.
@@ -93,7 +193,7 @@ impl<T: Stored> Remembered<T> {
     /// # Errors
     /// When it cannot be written.
     pub fn write(&self, what: &T) -> io::Result<()> {
-        write_whole(&self.file, &serde_json::to_string(what)?)
+        write_own(&self.file, &serde_json::to_string(what)?)
     }
 
     /// Forgets it.

@@ -6,13 +6,14 @@ use crate::exit::Failure;
 use crate::look::closing::NextCommands;
 use crate::look::progress::ProgressLine;
 use crate::look::{Detail, Ink, Look, Paper};
-use build_setup_ready::consent::asked_for;
 use build_setup_ready::guide::{Guide, Role};
+use build_setup_ready::probe::Permission;
 use build_setup_ready::report::Report;
 use build_setup_ready::selection::{Consent, Selection};
 use build_setup_ready::text::{join_words, nearest};
 use build_setup_ready::{
-    Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, state_folder,
+    Consents, Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, consent_to,
+    other_owner, state_folder,
 };
 use std::io::Write;
 use std::path::Path;
@@ -22,12 +23,15 @@ use std::sync::Arc;
 /// `for_people`: the result is one that a person reads, and they may be asked.
 pub(crate) fn checked(
     file: &GuideFile,
-    typed: &Check,
+    (typed, before_agreed): (&Check, &Consent),
     (for_people, interrupt): (bool, &Interrupt),
     look: &Look,
 ) -> Result<(Report, Consent), Failure> {
     let how = &typed.how;
     let mut selection = resolve(typed, &file.guide)?;
+    if selection.consent == Consent::Withheld {
+        selection.consent = before_agreed.clone();
+    }
     let memory: Option<Remembered<LastResult>> = memory(file, how);
     let before = memory.as_ref().filter(|_| typed.again).and_then(Remembered::read);
     if typed.again {
@@ -38,7 +42,7 @@ pub(crate) fn checked(
     }
     ask_consent(&mut selection, how, file, look);
     let whole = selection.only.is_empty() && selection.stage.is_none();
-    let consent = selection.consent;
+    let consent = selection.consent.clone();
     let report = looked(file, how, selection, interrupt, look)?;
     // A part that was asked for by name says nothing about the rest; nor does what was cut short.
     if let Some(memory) = memory.filter(|_| (whole || before.is_some()) && !report.frame.interrupted) {
@@ -52,7 +56,7 @@ pub(crate) fn checked(
 
 /// Where something is remembered of this guide; `None` where the user has no home folder.
 pub(crate) fn memory<T: Stored>(file: &GuideFile, how: &How) -> Option<Remembered<T>> {
-    state_folder().map(|folder| Remembered::in_folder(&folder, &file.path, how.machine.as_deref()))
+    state_folder(&file.folder()).map(|folder| Remembered::in_folder(&folder, &file.path, how.machine.as_deref()))
 }
 
 /// Looks at the machine, with progress.
@@ -79,13 +83,19 @@ pub(crate) fn ask_role(selection: &mut Selection, guide: &Guide, look: &Look) {
     }
 }
 
-/// Asks whether the guide's commands may be run, where there are some and nothing was typed about them.
+/// Asks whether the guide's commands may be run, where there are some and nothing was typed about them. What was agreed to before, in this
+/// folder and with the same programs and scripts, needs no question.
 pub(crate) fn ask_consent(selection: &mut Selection, how: &How, file: &GuideFile, look: &Look) {
-    if how.machine.is_none() && selection.consent == Consent::Withheld {
-        let commands = asked_for(&file.guide, selection);
-        if !commands.is_empty() && ask::consent(&commands, &file.sha256, &file.folder(), look) {
-            selection.consent = Consent::Given;
+    if how.machine.is_none() && selection.consent != Consent::Given {
+        let mut asks = Live::for_guide(file).asks(&file.guide, selection);
+        // What a watch was told before needs no question either.
+        let known = std::mem::take(&mut selection.consent);
+        let (mut agreed, open): (Vec<_>, Vec<_>) = asks.drain(..).partition(|ask| known.permits(&ask.words) == Some(Permission::Marked(ask.mark.clone())));
+        if !open.is_empty() {
+            let consents = state_folder(&file.folder()).map(|folder| Consents::in_folder(&folder));
+            agreed.extend(ask::consent(open, consents.as_ref(), &file.folder(), look));
         }
+        selection.consent = consent_to(&agreed);
     }
 }
 
@@ -111,8 +121,8 @@ fn choose_open(selection: &mut Selection, before: Option<&LastResult>, guide: &G
     }
 }
 
-/// The guide that was named, or the nearest one.
-pub(crate) fn load_guide(shown: &Shown) -> Result<GuideFile, Failure> {
+/// The guide that was named, or the nearest one. One of another user's needs a yes.
+pub(crate) fn load_guide(shown: &Shown, look: &Look) -> Result<GuideFile, Failure> {
     let path = match &shown.guide {
         // A folder means the guide in it.
         Some(path) if path.is_dir() => path.join(GUIDE_FILE),
@@ -121,10 +131,27 @@ pub(crate) fn load_guide(shown: &Shown) -> Result<GuideFile, Failure> {
             let here = std::env::current_dir()
                 .map_err(|error| Failure::Software(format!("this folder cannot be found out: {error}")))?;
             let found = GuideFile::find(&here)?;
-            found.strip_prefix(&here).map(Path::to_owned).unwrap_or(found)
+            let found = found.strip_prefix(&here).map(Path::to_owned).unwrap_or(found);
+            // A link may mean a private file, whose lines a message about mistakes would show.
+            if found.is_symlink() && leads_out(&found) {
+                return Err(Failure::LeadsOut(found));
+            }
+            found
         }
     };
+    if let Some(owner) = other_owner(&path)
+        && !shown.guide_owner.as_ref().is_some_and(|word| owner.is_called(word))
+        && !ask::other_owner(&path, &owner, look)
+    {
+        return Err(Failure::OtherOwner { path, owner });
+    }
     Ok(GuideFile::load(&path)?)
+}
+
+fn leads_out(link: &Path) -> bool {
+    let folder = link.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or_else(|| Path::new("."));
+    let (real, folder) = (link.canonicalize(), folder.canonicalize());
+    real.is_ok_and(|real| folder.is_ok_and(|folder| !real.starts_with(folder)))
 }
 
 /// This machine, or a described one.

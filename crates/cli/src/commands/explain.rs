@@ -18,9 +18,9 @@ const COLUMN: usize = 13;
 pub(crate) fn run(typed: &arguments::Explain, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
     let mut paper = Paper::new(look);
     match &typed.word {
-        None => list(&mut paper, optional_guide(shown)?.as_ref()),
+        None => list(&mut paper, optional_guide(shown, look)?.as_ref()),
         Some(word) => match Cause::from_word(word) {
-            Some(cause) => page(&mut paper, cause, optional_guide(shown)?.as_ref()),
+            Some(cause) => page(&mut paper, cause, optional_guide(shown, look)?.as_ref()),
             None => requirement(&mut paper, typed, shown, (word, interrupt, look))?,
         },
     }
@@ -29,8 +29,8 @@ pub(crate) fn run(typed: &arguments::Explain, shown: &Shown, (interrupt, look): 
 }
 
 /// Causes can be explained without a guide; but one that is named, or has mistakes, is not passed over.
-fn optional_guide(shown: &Shown) -> Result<Option<GuideFile>, Failure> {
-    match load_guide(shown) {
+fn optional_guide(shown: &Shown, look: &Look) -> Result<Option<GuideFile>, Failure> {
+    match load_guide(shown, look) {
         Ok(file) => Ok(Some(file)),
         Err(Failure::Load(LoadError::NotFound(_))) if shown.guide.is_none() => Ok(None),
         Err(failure) => Err(failure),
@@ -95,7 +95,7 @@ fn requirement(
     shown: &Shown,
     (word, interrupt, look): (&str, &Interrupt, &Look),
 ) -> Result<(), Failure> {
-    let file = load_guide(shown)?;
+    let file = load_guide(shown, look)?;
     let Some(index) = file.guide.find(word) else {
         let ids = file.guide.requirements.iter().map(|one| one.id.as_str());
         let known: Vec<&str> = ids.chain(Cause::ALL.iter().map(|cause| cause.word())).collect();

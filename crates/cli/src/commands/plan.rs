@@ -3,13 +3,14 @@ use crate::arguments::{self, PlanFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Ink, Look, Paper, plan};
 use crate::output;
+use build_setup_ready::selection::Consent;
 use build_setup_ready::report::{Outcome, Report};
 use build_setup_ready::{Interrupt, write};
 
 /// Checks as a preflight does, and shows only what to do.
 pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
-    let file = load_guide(shown)?;
-    let (report, _) = checked(&file, &typed.check, (typed.format == PlanFormat::Text, interrupt), look)?;
+    let file = load_guide(shown, look)?;
+    let (report, _) = checked(&file, (&typed.check, &Consent::Withheld), (typed.format == PlanFormat::Text, interrupt), look)?;
     let written = |write: fn(&Report, &mut Vec<u8>) -> std::io::Result<()>| {
         let mut text = Vec::new();
         write(&report, &mut text).map(|()| text).map_err(Failure::Output)

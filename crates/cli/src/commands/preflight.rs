@@ -23,8 +23,8 @@ pub(crate) fn run(
         }
         return watch(typed, shown, interrupt, look);
     }
-    let file = load_guide(shown)?;
-    let (report, _) = checked(&file, &typed.check, (typed.format == Format::Text, interrupt), look)?;
+    let file = load_guide(shown, look)?;
+    let (report, _) = checked(&file, (&typed.check, &Consent::Withheld), (typed.format == Format::Text, interrupt), look)?;
     let text = match typed.format {
         Format::Text => text(&report, &typed.check, shown, look),
         Format::Json => {
@@ -54,21 +54,18 @@ const PACE: Duration = Duration::from_millis(500);
 /// Checks again whenever something changes or Enter is pressed, until everything needed is met.
 fn watch(typed: &arguments::Preflight, shown: &Shown, interrupt: &Interrupt, look: &Look) -> Result<Status, Failure> {
     let mut check = typed.check.clone();
-    let mut consented: Option<String> = None;
+    let mut agreed = Consent::Withheld;
     let mut keyboard: Option<Keyboard> = None;
     loop {
-        let file = load_guide(shown)?;
-        // A yes holds for the guide that it was given for.
-        check.how.allow_commands = typed.check.how.allow_commands || consented.as_ref() == Some(&file.sha256);
-        let (report, consent) = checked(&file, &check, (keyboard.is_none(), interrupt), look)?;
+        let file = load_guide(shown, look)?;
+        // A yes holds for exactly what was shown.
+        let (report, consent) = checked(&file, (&check, &agreed), (keyboard.is_none(), interrupt), look)?;
         output::write(&text(&report, &typed.check, shown, look), shown.output.as_deref())?;
         if report.outcome() == Outcome::Ready || report.frame.interrupted {
             return Ok(status(&report));
         }
         check.how.role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
-        if consent == Consent::Given {
-            consented = Some(file.sha256.clone());
-        }
+        agreed = consent;
         // From here on the keyboard is listened to all the time.
         let keyboard = keyboard.get_or_insert_with(Keyboard::listen);
         let files: Vec<&Path> = [Some(file.path.as_path()), check.how.machine.as_deref()].into_iter().flatten().collect();

@@ -48,6 +48,11 @@ fn next_steps(failure: &Failure) -> Vec<String> {
             "Nothing was checked. Correct them, or tell the project's maintainer."
         }),
         Failure::Load(_) => line("Nothing was checked."),
+        Failure::OtherOwner { owner, .. } => vec![
+            "Nothing was checked: whoever owns a guide decides what is looked at and what you are told to type.".to_owned(),
+            format!("Where you know and trust them, add --guide-owner {}", owner.number),
+        ],
+        Failure::LeadsOut(_) => line("Nothing was checked. Where you know what it leads to, name that file with --guide FILE."),
         Failure::Word { note, .. } => vec![note.clone()],
         Failure::Write { .. } => line("Choose another place with --output FILE."),
         Failure::Output(_) => Vec::new(),
@@ -74,7 +79,8 @@ fn excerpt(problem: &Problem, number: &str, (path, text): (&str, &str), look: &L
     let (from, to) =
         (problem.span.start.saturating_sub(start).min(shown.len()), problem.span.end.saturating_sub(start).min(shown.len()));
     // What would act on the terminal keeps its width, so that the mark stays under its place.
-    let clean: String = shown.chars().map(|c| if c.is_control() && c != '\t' { '?' } else { c }).collect();
+    let is_plain = |c: char| c == '\t' || !Sanitised::hides(c);
+    let clean: String = shown.chars().map(|c| if is_plain(c) { c } else { '?' }).collect();
     let path = Sanitised::line(path).to_string();
     // Lines that the renderer leaves long are broken here: behind the title's word, and behind the gutter with "hint".
     let broken = |text: &str, before: usize| {

@@ -57,9 +57,10 @@ impl Attempt {
         let port = listener.local_addr().unwrap().port();
         drop(listener);
         let nap = format!("41.{}{:03}", std::process::id(), NUMBER.fetch_add(1, Ordering::Relaxed));
-        let place = |name: &str| root.join(name).display().to_string();
+        // The name of no folder that tools look for.
+        let place = |name: &str| root.join(if name == "tools" { "programs-on-path" } else { name }).display().to_string();
         for name in ["project", "home", "tools", "away"] {
-            std::fs::create_dir(root.join(name)).unwrap();
+            std::fs::create_dir(place(name)).unwrap();
         }
         let path = format!("{}:/usr/local/bin:/usr/bin:/bin:/usr/sbin:/sbin", place("tools"));
         let fill = |text: &str| {

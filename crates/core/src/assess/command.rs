@@ -6,16 +6,15 @@ use crate::guide::Command;
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::{Run, RunEnd, StartFailure};
 use crate::prelude::*;
-use crate::selection::Consent;
 
 /// So much of what a command printed says what it printed.
 const SHOWN_LINES: usize = 3;
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Command) -> Result<Conclusion, Stop> {
-    if inquiry.context.selection.consent == Consent::Withheld {
+    let Some(permission) = inquiry.context.selection.consent.permits(&wanted.words) else {
         return Ok(CommandReason::NoConsent.into());
-    }
-    let run = inquiry.command(wanted)?;
+    };
+    let run = inquiry.command(wanted, permission)?;
     let reason = match &run.end {
         RunEnd::NotStarted(StartFailure::NotFound, _) => CommandReason::NotFound,
         RunEnd::NotStarted(StartFailure::NothingStarts, reason) => CommandReason::NothingStarts { reason: reason.clone() },

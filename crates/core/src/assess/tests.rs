@@ -3,10 +3,10 @@ use crate::finding::Verdict;
 use crate::guide::Protocol;
 use crate::observation::{
     Binding, CoreCap, CoreState, DeviceState, DiskLimit, DiskRoom, FileKind, Holder, MemoryCap, MemoryState, Observation,
-    Processor, ProgramCopy, RunEnd, SettingNumber, StartEffect, StartFailure, Surroundings,
+    Processor, ProgramCopy, RunEnd, SettingNumber, StartEffect, Choice, StartFailure, Surroundings,
 };
 use crate::prelude::*;
-use crate::probe::{PortPlace, Probe};
+use crate::probe::{Permission, PortPlace, Probe};
 use crate::selection::Selection;
 use crate::testing::{Script, debian, drive, find, guide, program, told};
 use rstest::rstest;
@@ -107,7 +107,7 @@ fn a_tool_is_asked_as_it_wants_to_be(#[case] body: &str, #[case] name: &str, #[c
     let path = format!("/usr/bin/{name}");
     program(&mut script, &path, RunEnd::Exit(1), "asked in the wrong way");
     let run = crate::observation::Run { end: RunEnd::Exit(0), stdout: prints.into(), stderr: String::new(), cut: false };
-    script.insert(Probe::Run { path, arguments: vec![argument.into()] }, Observation::Run(run));
+    script.insert(Probe::Run { path, arguments: vec![argument.into()], permission: Permission::Question }, Observation::Run(run));
     assert_eq!(find(body, &script).verdict, Verdict::Met);
 }
 
@@ -128,7 +128,7 @@ fn a_good_copy_behind_a_bad_one_is_named_and_links_to_the_bad_one_are_not_run() 
     if let Some(Observation::Program(copies)) = script.get_mut(&Probe::Program { name: "cmake".into() }) {
         copies[1].real_path = "/opt/bin/cmake".into();
     }
-    script.remove(&Probe::Run { path: "/usr/local/bin/cmake".into(), arguments: vec!["--version".into()] });
+    script.remove(&Probe::Run { path: "/usr/local/bin/cmake".into(), arguments: vec!["--version".into()], permission: Permission::Question });
     let message = "cmake 3.22.1 is older than 3.25, which this project needs. A copy that would do (3.28.3) is at /usr/bin/cmake, but \
                    PATH names the folder of /opt/bin/cmake first.";
     holds(CMAKE, &script, Verdict::Unmet, Some(Cause::ToolShadowed), message);
@@ -160,6 +160,7 @@ fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] i
         kind: FileKind::Unknown,
         lacks: Vec::new(),
         start: StartEffect::Quiet,
+        choice: Choice::Itself,
     };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     let finding = find(&format!("tool = \"cmake\"\n{args}"), &script);
@@ -191,6 +192,7 @@ fn with_copy(script: &mut Script, elsewhere: bool, path: &str, kind: FileKind) {
         kind,
         lacks: Vec::new(),
         start: StartEffect::Quiet,
+        choice: Choice::Itself,
     };
     let name = "cmake".to_owned();
     if elsewhere {
@@ -242,7 +244,7 @@ fn a_placeholder_behind_a_copy_that_will_not_do_is_not_started() {
     let guide = guide(&format!("[require.x]\n{CMAKE}\n"));
     let finished = drive(&guide, &script, Selection::default(), |_| 0);
     assert_eq!(finished.settled[0].finding.cause(), Some(Cause::ToolTooOld));
-    let started = Probe::Run { path: "/usr/bin/cmake".into(), arguments: vec!["--version".into()] };
+    let started = Probe::Run { path: "/usr/bin/cmake".into(), arguments: vec!["--version".into()], permission: Permission::Question };
     assert!(finished.known.get(&started).is_none());
 }
 

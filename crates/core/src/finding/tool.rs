@@ -166,6 +166,13 @@ pub enum ToolTrouble {
         /// In its words.
         said: String,
     },
+    /// It stands in for a version that its manager does not have.
+    VersionAbsent {
+        /// What that is.
+        what: String,
+        /// Where it is asked for.
+        said_in: String,
+    },
     /// It did not say its version.
     Silent {
         /// How.
@@ -307,6 +314,8 @@ pub enum Failure {
 pub enum ConsentNeed {
     /// It lies in the project's own folder.
     InProject,
+    /// It chooses what to be by the folder that it is started in.
+    ChoosesByFolder,
     /// The guide passes it this argument, which is more than asking for a version.
     Argument(String),
 }
@@ -350,6 +359,7 @@ impl ToolReason {
             | ToolTrouble::Placeholder
             | ToolTrouble::Quarantined
             | ToolTrouble::Unselected { .. }
+            | ToolTrouble::VersionAbsent { .. }
             | ToolTrouble::Silent { .. }
             | ToolTrouble::Stuck { .. }
             | ToolTrouble::Failed { .. }
@@ -384,7 +394,7 @@ impl ToolTrouble {
             Self::Broken { .. } => Cause::ToolBroken,
             Self::Placeholder => Cause::ToolPlaceholder,
             Self::Quarantined => Cause::ToolQuarantined,
-            Self::Unselected { .. } => Cause::ToolUnselected,
+            Self::Unselected { .. } | Self::VersionAbsent { .. } => Cause::ToolUnselected,
             Self::Silent { .. } | Self::Incomparable { .. } | Self::PerhapsUnwanted => Cause::ToolSilent,
             Self::Stuck { .. } => Cause::ToolStuck,
             Self::Failed { .. } => Cause::ToolFailed,

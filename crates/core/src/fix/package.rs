@@ -53,6 +53,7 @@ impl<'a> Wish<'a> {
                     | ToolTrouble::NotExecutable { .. }
                     | ToolTrouble::Quarantined
                     | ToolTrouble::Unselected { .. }
+                    | ToolTrouble::VersionAbsent { .. }
                     | ToolTrouble::Silent { .. }
                     | ToolTrouble::Stuck { .. }
                     | ToolTrouble::Failed { .. }

@@ -1,7 +1,7 @@
 use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
 use crate::manager::Manager;
-use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, Offered, ProgramCopy, RunEnd, StartEffect};
+use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, Offered, Choice, ProgramCopy, RunEnd, StartEffect};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
 use crate::testing::{Script, debian, program, settle};
@@ -101,6 +101,7 @@ fn paths_in_commands_are_quoted() {
         kind: FileKind::Unknown,
         lacks: Vec::new(),
         start: StartEffect::Quiet,
+        choice: Choice::Itself,
     };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     assert_eq!(first_fix("tool = \"cmake\"", &script).run, [r"chmod +x '/opt/it'\''s; rm/cmake'"]);

@@ -35,6 +35,10 @@ pub(super) fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
         ))
         .then(Then::NewShell),
         ToolTrouble::Unselected { .. } => choose_version(case, reason, program?),
+        ToolTrouble::VersionAbsent { what, .. } => Fix::say(format!(
+            "Install {what} with the version manager that {} belongs to, or choose a version that it has.",
+            program?
+        )),
         ToolTrouble::NotExecutable { .. } => make_executable(case, program?),
         ToolTrouble::Broken { .. } | ToolTrouble::WrongArch { .. } | ToolTrouble::Placeholder | ToolTrouble::Failed { .. } => {
             install_again(case, reason, program?)
@@ -50,7 +54,7 @@ pub(super) fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
         ToolTrouble::Silent { .. }
         | ToolTrouble::Incomparable { .. }
         | ToolTrouble::PerhapsUnwanted
-        | ToolTrouble::NoConsent { need: ConsentNeed::InProject | ConsentNeed::Argument(_), .. }
+        | ToolTrouble::NoConsent { need: ConsentNeed::InProject | ConsentNeed::ChoosesByFolder | ConsentNeed::Argument(_), .. }
         | ToolTrouble::NotAsked { .. }
         | ToolTrouble::PinUnread { .. } => return None,
     })

@@ -212,6 +212,43 @@ pub struct ProgramCopy {
     pub lacks: Vec<Piece>,
     /// What starting it would do to the person.
     pub start: StartEffect,
+    /// What it starts in turn, where it only stands in for the programs of a version manager.
+    #[serde(default, skip_serializing_if = "Choice::is_itself")]
+    pub choice: Choice,
+}
+
+/// What a program that PATH finds comes down to in the project's folder.
+#[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Choice {
+    /// It is the program.
+    #[default]
+    Itself,
+    /// It stands in for this file, which is what is asked and what `kind`, `lacks` and `real_path` speak of.
+    Other(String),
+    /// It stands in for something that is not installed.
+    Absent {
+        /// What that is.
+        what: String,
+        /// Where it is asked for.
+        said_in: String,
+    },
+    /// It chooses by the folder, in a way that cannot be read without starting it there.
+    Unclear,
+}
+
+impl Choice {
+    /// Whether it is the program itself.
+    pub fn is_itself(&self) -> bool {
+        *self == Self::Itself
+    }
+}
+
+impl ProgramCopy {
+    /// The file that is started to ask it something.
+    pub fn asked(&self) -> &str {
+        if let Choice::Other(path) = &self.choice { path } else { &self.path }
+    }
 }
 
 /// What starting a program would do to the person at the screen.

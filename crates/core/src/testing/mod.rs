@@ -8,9 +8,9 @@ use crate::finding::{Finding, Verdict};
 use crate::fix::Shell;
 use crate::guide::{self, Guide};
 use crate::manager::Manager;
-use crate::observation::{Account, FileKind, Observation, Os, ProgramCopy, Run, RunEnd, StartEffect, Surroundings, System};
+use crate::observation::{Account, FileKind, Observation, Os, ProgramCopy, Run, RunEnd, StartEffect, Choice, Surroundings, System};
 use crate::prelude::*;
-use crate::probe::Probe;
+use crate::probe::{Permission, Probe};
 use crate::selection::Selection;
 use crate::settled::Settled;
 use crate::text::Size;
@@ -71,6 +71,7 @@ pub(crate) fn copy(path: &str) -> ProgramCopy {
         kind: FileKind::Unknown,
         lacks: Vec::new(),
         start: StartEffect::Quiet,
+        choice: Choice::Itself,
     }
 }
 
@@ -83,7 +84,7 @@ pub(crate) fn program(script: &mut Script, path: &str, end: RunEnd, stdout: &str
         copies.push(copy);
     }
     let run = Run { end, stdout: stdout.into(), stderr: String::new(), cut: false };
-    script.insert(Probe::Run { path: path.into(), arguments: vec!["--version".into()] }, Observation::Run(run));
+    script.insert(Probe::Run { path: path.into(), arguments: vec!["--version".into()], permission: Permission::Question }, Observation::Run(run));
 }
 
 /// What a script answers; programs that it does not name are not there, and nothing else is known.

@@ -35,6 +35,13 @@ impl<'t> Sanitised<'t> {
     }
 }
 
+impl Sanitised<'_> {
+    /// Whether a character is made visible: it acts on a terminal, is not drawn, or is not what it looks like.
+    pub fn hides(c: char) -> bool {
+        is_hidden(c)
+    }
+}
+
 /// More accents than this on one letter are not writing any more.
 const MOST_ACCENTS: usize = 4;
 

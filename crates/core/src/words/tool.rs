@@ -111,6 +111,10 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
         ToolTrouble::Unselected { said } => {
             format!("A version manager is in charge of {path}, and no version is chosen here: {said}")
         }
+        ToolTrouble::VersionAbsent { what, said_in } => {
+            let said_in = if said_in.is_empty() { String::new() } else { format!(", which {} asks for", shortened(said_in)) };
+            format!("{path} belongs to a version manager, and what it would start here is not installed: {}{said_in}.", shortened(what))
+        }
         ToolTrouble::Silent { silence } => silent(path, silence),
         ToolTrouble::Stuck { after_ms } => {
             format!("{path} was still running after {} s and was stopped, with all that it had started.", seconds(*after_ms))
@@ -149,6 +153,7 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
 fn no_consent(path: &str, need: &ConsentNeed, states: Option<&Version>) -> String {
     let why = match need {
         ConsentNeed::InProject => "it lies in the project's own folder".to_owned(),
+        ConsentNeed::ChoosesByFolder => "which program it starts is decided by files of the project in a way that cannot be read".to_owned(),
         ConsentNeed::Argument(argument) => {
             format!(
                 "the guide starts it with `{}`, which is more than a question that is known to be harmless",
@@ -273,6 +278,7 @@ pub(super) fn found(reason: &ToolReason) -> Option<String> {
         | ToolTrouble::Placeholder
         | ToolTrouble::Quarantined
         | ToolTrouble::Unselected { .. }
+        | ToolTrouble::VersionAbsent { .. }
         | ToolTrouble::Stuck { .. }
         | ToolTrouble::Failed { .. } => "does not run".to_owned(),
         ToolTrouble::Silent { .. } => "no version".to_owned(),

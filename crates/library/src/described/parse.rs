@@ -10,7 +10,7 @@ use crate::guide::{FORMAT, Protocol};
 use crate::manager::Manager;
 use crate::observation::{
     Account, Binding, CoreCap, CoreState, DeviceState, DiskLimit, FileKind, Holder, Hypervisor, MemoryCap, MemoryState, Os,
-    Piece, Processor, ProgramCopy, StartEffect, Surroundings, System,
+    Piece, Processor, Choice, ProgramCopy, StartEffect, Surroundings, System,
 };
 use crate::problem::{Mistakes, ProblemKind, Problems};
 use crate::text::Size;
@@ -160,6 +160,7 @@ fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
             kind: read_kind(&fields),
             lacks: texts(&fields, "lacks").into_iter().map(Piece::Library).collect(),
             start: read_effect(&fields),
+            choice: Choice::Itself,
             path: path.clone(),
         };
         shape.stated.extend(fields.owned("states").map(|version| (path.clone(), version)));

@@ -2,7 +2,7 @@ use super::Described;
 use crate::Host;
 use crate::guide::Protocol;
 use crate::observation::{Binding, Observation};
-use crate::probe::{PortPlace, Probe};
+use crate::probe::{Permission, PortPlace, Probe};
 use rstest::rstest;
 
 fn machine(body: &str) -> Described {
@@ -16,7 +16,7 @@ fn saw(body: &str, probe: &Probe) -> String {
 #[rstest]
 #[case::programs_in_the_order_of_path("path = [\"/b\", \"/a\"]\n[[program]]\npath = \"/a/x\"\n[[program]]\npath = \"/b/x\"\n[[program]]\npath = \"/c/x\"", Probe::Program { name: "x".into() }, "/b/x, /a/x")]
 #[case::a_program_that_is_not_mentioned("", Probe::Program { name: "x".into() }, "none")]
-#[case::what_a_program_prints("[[program]]\npath = \"/a/x\"\nprints = \"x 1.2\"", Probe::Run { path: "/a/x".into(), arguments: Vec::new() }, "x 1.2")]
+#[case::what_a_program_prints("[[program]]\npath = \"/a/x\"\nprints = \"x 1.2\"", Probe::Run { path: "/a/x".into(), arguments: Vec::new(), permission: Permission::Question }, "x 1.2")]
 #[case::memory_that_is_not_mentioned("", Probe::Memory, "could not look: the described machine does not say")]
 #[case::the_filesystem_that_holds_a_place("[[filesystem]]\nat = \"/\"\navailable = \"9 GB\"\n[[filesystem]]\nat = \"/home\"\navailable = \"5 GB\"", Probe::DiskRoom { path: "~/charts".into() }, "5 GB free for this user at /home")]
 #[case::a_number_from_a_file("[[file]]\npath = \".env\"\ntext = \"SHORE_PORT=70\"", Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) }, "70, set in .env, line 1")]

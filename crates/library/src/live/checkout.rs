@@ -1,12 +1,11 @@
-//! The project's working copy, its version control's settings, and the guide's own commands.
+//! The project's working copy, and its version control's settings.
 
 use super::{Live, os, program};
-use crate::observation::{CheckoutState, Observation, Run, RunEnd, StartFailure, Value};
+use crate::observation::{CheckoutState, Observation, Run, RunEnd, Value};
 use crate::read::{branch_of_head, is_large_file_pointer, submodule_paths};
 use crate::text::Pattern;
 use std::io::Read;
 use std::path::{Path, PathBuf};
-use std::time::Duration;
 
 /// Submodules within submodules are followed so deep.
 const DEEPEST: usize = 4;
@@ -21,7 +20,7 @@ fn git(live: &Live, folder: &Path, arguments: &[&str]) -> Result<Run, String> {
     let Some(git) = found else { return Err("git, which would tell, was not found on PATH".to_owned()) };
     let folder = folder.display().to_string();
     let words = ["-C", &folder].into_iter().chain(HARMLESS).chain(arguments.iter().copied());
-    Ok(live.run_in(Path::new(&git.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>(), None, &OFFLINE))
+    Ok(live.run_apart(Path::new(&git.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>(), &OFFLINE))
 }
 
 /// Whether a setting of git's is there, and has a shape. Its value goes no further than here.
@@ -132,24 +131,4 @@ fn large_files(live: &Live, root: &Path) -> Result<Vec<String>, String> {
         plain && std::fs::File::open(path).and_then(|mut file| file.read(&mut head)).is_ok() && is_large_file_pointer(&head)
     };
     Ok(run.stdout.split_terminator('\0').filter(is_pointer).map(ToOwned::to_owned).collect())
-}
-
-/// Runs a command of the guide in the guide's folder. Whether it may be run was decided before.
-pub(super) fn command(live: &Live, words: &[String], timeout_ms: Option<u64>) -> Observation {
-    let missing = |reason: &str| {
-        let end = RunEnd::NotStarted(StartFailure::NotFound, reason.to_owned());
-        Observation::Run(Run { end, stdout: String::new(), stderr: String::new(), cut: false })
-    };
-    let Some((program, arguments)) = words.split_first() else { return missing("the command is empty") };
-    let path = if program.contains(['/', '\\']) {
-        Some(live.place(program)).filter(|path| path.is_file())
-    } else {
-        program::copies(live, program).into_iter().find(|copy| copy.executable).map(|copy| PathBuf::from(copy.path))
-    };
-    let Some(path) = path else { return missing("no such program") };
-    if !os::is_executable(&path) {
-        let end = RunEnd::NotStarted(StartFailure::Denied, "it may not be executed".to_owned());
-        return Observation::Run(Run { end, stdout: String::new(), stderr: String::new(), cut: false });
-    }
-    Observation::Run(live.run_for(&path, arguments, timeout_ms.map(Duration::from_millis)))
 }

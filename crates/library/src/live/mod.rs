@@ -1,5 +1,6 @@
 //! This machine: a file per kind of probe; what differs between systems lies side by side in `os`.
 
+mod asked;
 mod checkout;
 mod library;
 mod network;
@@ -11,7 +12,11 @@ mod port;
 mod program;
 mod secrets;
 mod setting;
+mod stand_in;
 mod variable;
+mod working_copy;
+
+pub use asked::Ask;
 
 use crate::guide::Guide;
 use crate::guide_file::GuideFile;
@@ -19,11 +24,13 @@ use crate::host::{Host, Interrupt};
 use crate::observation::{Observation, Pinned, Run, StartFailure};
 use crate::probe::Probe;
 use crate::report::MachineSource;
-use crate::run::{Limits, run};
+use crate::run::{Apart, Around, Limits, run};
 use crate::text::Pattern;
 use std::ffi::OsString;
 use std::path::{Path, PathBuf};
+use std::sync::OnceLock;
 use std::time::Duration;
+use working_copy::WorkingCopy;
 
 /// This machine, as this user in this session has it.
 #[derive(Debug)]
@@ -33,6 +40,8 @@ pub struct Live {
     interrupt: Interrupt,
     path: OsString,
     home: Option<PathBuf>,
+    project: WorkingCopy,
+    apart: OnceLock<Apart>,
     secrets: secrets::Secrets,
 }
 
@@ -46,11 +55,15 @@ impl Live {
         let folder = folder.into();
         let folder = place::real(&folder).unwrap_or(folder);
         let home = std::env::var_os(if cfg!(windows) { "USERPROFILE" } else { "HOME" });
+        let home = home.filter(|home| !home.is_empty()).map(PathBuf::from);
+        let project = WorkingCopy::of(&folder, home.as_deref(), &os::usual_folders(home.as_deref()));
         Self {
             time_limit: Self::TIME_LIMIT,
             interrupt: Interrupt::default(),
             path: std::env::var_os("PATH").unwrap_or_default(),
-            home: home.filter(|home| !home.is_empty()).map(PathBuf::from),
+            home,
+            project,
+            apart: OnceLock::new(),
             secrets: secrets::Secrets::of(guide, &folder),
             folder,
         }
@@ -79,6 +92,7 @@ impl Live {
     #[must_use]
     pub fn path(mut self, path: impl Into<OsString>) -> Self {
         self.path = path.into();
+        self.apart = OnceLock::new();
         self
     }
 
@@ -87,30 +101,44 @@ impl Live {
         place::expand(path, &self.folder, self.home.as_deref())
     }
 
+    /// Runs a program to ask it something, apart from the project.
     fn run(&self, path: &Path, arguments: &[String]) -> Run {
-        self.run_for(path, arguments, None)
+        self.run_apart(path, arguments, &[])
     }
 
-    /// Runs a program under a time limit of its own.
-    fn run_for(&self, path: &Path, arguments: &[String], limit: Option<Duration>) -> Run {
-        self.run_in(path, arguments, limit, &[])
+    /// The same with something more in its environment.
+    fn run_apart(&self, path: &Path, arguments: &[String], environment: &'static [(&'static str, &'static str)]) -> Run {
+        self.run_around(path, arguments, &Around::Apart(self.apart().clone()), (None, environment))
     }
 
-    /// Runs a program with something more in its environment.
-    fn run_in(
+    /// Runs what the person agreed to, as they would in the project's folder; under a time limit of its own, if it has one.
+    fn run_in_project(&self, path: &Path, arguments: &[String], limit: Option<Duration>) -> Run {
+        self.run_around(path, arguments, &Around::Project(self.folder.clone()), (limit, &[]))
+    }
+
+    fn run_around(
         &self,
         path: &Path,
         arguments: &[String],
-        limit: Option<Duration>,
-        environment: &'static [(&'static str, &'static str)],
+        around: &Around,
+        (limit, environment): (Option<Duration>, &'static [(&'static str, &'static str)]),
     ) -> Run {
         let limits = Limits { time: limit.unwrap_or(self.time_limit), interrupt: self.interrupt.clone(), environment };
         let run = match os::started_by(path, arguments) {
-            Ok(None) => run(path, arguments, Some(&self.folder), &limits),
-            Ok(Some((program, words))) => run(&program, &words, Some(&self.folder), &limits),
+            Ok(None) => run(path, arguments, around, &limits),
+            Ok(Some((program, words))) => run(&program, &words, around, &limits),
             Err(reason) => Run::not_started(StartFailure::Other, reason),
         };
         self.secrets.hide(run)
+    }
+
+    /// Where programs are started that are only asked something.
+    fn apart(&self) -> &Apart {
+        self.apart.get_or_init(|| {
+            let inside = |path: &Path| self.project.holds(path);
+            let folder = crate::state::empty_folder(&self.project.root);
+            Apart::new(folder.unwrap_or_else(root), &self.path, &inside, self.project.unmentioned())
+        })
     }
 
     /// What a file of the project says about a tool's version.
@@ -123,6 +151,17 @@ impl Live {
             Err(error) => Observation::CouldNotLook(error.to_string()),
         }
     }
+}
+
+/// The topmost folder of the working copy that a folder lies in.
+pub(crate) fn working_copy(folder: &Path, home: Option<&Path>) -> PathBuf {
+    WorkingCopy::of(folder, home, &[]).root
+}
+
+/// The topmost folder of the system, which only the administrator may fill.
+fn root() -> PathBuf {
+    let windows = || std::env::var_os("SystemRoot").map_or_else(|| PathBuf::from("C:\\"), PathBuf::from);
+    if cfg!(windows) { windows() } else { PathBuf::from("/") }
 }
 
 /// A probe carries a pattern's text; the guide has proved that it can be read.
@@ -201,7 +240,10 @@ impl Host for Live {
             Probe::Managers => package::managers(self),
             Probe::Program { name } => Observation::Program(program::copies(self, name)),
             Probe::ProgramElsewhere { name } => Observation::ProgramElsewhere(program::elsewhere(self, name)),
-            Probe::Run { path, arguments } => Observation::Run(self.run(Path::new(path), arguments)),
+            Probe::Run { path, arguments, permission } => {
+                let words: Vec<String> = std::iter::once(path).chain(arguments).cloned().collect();
+                self.run_permitted(Path::new(path), &words, None, permission)
+            }
             Probe::FileVersion { path } => os::file_version(&self.place(path)),
             Probe::PortBinding(place) => port::binding(place),
             Probe::PortHolder(place) => os::port_holder(place),
@@ -234,7 +276,7 @@ impl Host for Live {
                 let asked = checkout::Asked { submodules: *submodules, large_files: *large_files, clean: *clean };
                 checkout::checkout(self, &self.place(path), asked)
             }
-            Probe::Command { words, timeout_ms } => checkout::command(self, words, *timeout_ms),
+            Probe::Command { words, timeout_ms, permission } => self.command(words, *timeout_ms, permission),
             Probe::Candidate { manager, package } => package::would_install(self, *manager, package),
             Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),

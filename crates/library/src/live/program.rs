@@ -1,5 +1,5 @@
-use super::{Live, os, place};
-use crate::observation::{FileKind, Piece, ProgramCopy, StartEffect};
+use super::{Live, os, place, stand_in};
+use crate::observation::{Choice, FileKind, Piece, ProgramCopy, StartEffect};
 use crate::read::{HEAD_BYTES, file_kind};
 use std::fs::File;
 use std::io::Read;
@@ -7,7 +7,7 @@ use std::path::{Path, PathBuf};
 
 /// Every copy of a program on PATH, in order; a folder that is listed twice counts once.
 pub(super) fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
-    copies_in(live, std::env::split_paths(&live.path).filter(|folder| !folder.as_os_str().is_empty()), name)
+    copies_in(live, std::env::split_paths(&live.path), name)
 }
 
 /// Copies in the usual folders of this system and its languages that PATH does not name.
@@ -19,21 +19,29 @@ pub(super) fn elsewhere(live: &Live, name: &str) -> Vec<ProgramCopy> {
 
 fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) -> Vec<ProgramCopy> {
     let mut copies: Vec<ProgramCopy> = Vec::new();
-    for path in files(folders, name) {
+    // An entry that names a folder relative to here, or none at all, means the folder that one happens to be in.
+    let placed = folders.flat_map(|folder| {
+        let relative = !folder.is_absolute();
+        files(std::iter::once(folder), name).map(move |path| (path, relative)).collect::<Vec<_>>()
+    });
+    for (path, relative) in placed {
         let shown = path.display().to_string();
         if copies.iter().any(|copy| copy.path == shown) {
             continue;
         }
         let real = place::real(&path).unwrap_or_else(|_| path.clone());
+        let choice = stand_in::choice(live, &path, &real, name);
+        let real = if let Choice::Other(chosen) = &choice { place::real(Path::new(chosen)).unwrap_or_else(|_| chosen.into()) } else { real };
         let (kind, start) = look_at(&real);
         copies.push(ProgramCopy {
             path: shown,
             executable: os::is_executable(&path),
-            in_project: is_in_project(live, &path) || is_in_project(live, &real),
+            in_project: relative || is_in_project(live, &path, &real) || interpreted_by_project(live, &kind),
             lacks: lacks(live, &real, &kind),
             real_path: real.display().to_string(),
             kind,
             start,
+            choice,
         });
     }
     copies
@@ -88,8 +96,17 @@ pub(super) fn head(path: &Path) -> std::io::Result<Vec<u8>> {
     Ok(head)
 }
 
-/// A guide at the home folder or at the root says nothing about whose programs lie below it.
-fn is_in_project(live: &Live, path: &Path) -> bool {
-    let whole = live.folder.parent().is_none() || live.home.as_deref() == Some(&live.folder);
-    !whole && path.starts_with(&live.folder)
+/// Whether the project brings a file: by its own place, or by what it leads to.
+fn is_in_project(live: &Live, path: &Path, real: &Path) -> bool {
+    // Where PATH itself has a link in its name.
+    let folder = path.parent().and_then(|folder| place::real(folder).ok());
+    live.project.holds(path) || live.project.holds(real) || folder.is_some_and(|folder| live.project.holds(&folder))
+}
+
+/// Whether what starts a script is the project's.
+fn interpreted_by_project(live: &Live, kind: &FileKind) -> bool {
+    let FileKind::Script(interpreter) = kind else { return false };
+    let path = Path::new(interpreter);
+    let real = || place::real(path).unwrap_or_else(|_| path.to_owned());
+    interpreter.contains('/') && (!path.is_absolute() || live.project.holds(path) || live.project.holds(&real()))
 }

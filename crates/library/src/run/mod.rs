@@ -1,5 +1,6 @@
 //! Starting programs with limits: no shell, no input, a time limit, bounded output, and nothing left behind.
 
+mod around;
 #[cfg(windows)]
 mod loader;
 #[cfg(unix)]
@@ -7,6 +8,7 @@ mod poll;
 #[cfg(windows)]
 mod threads;
 
+pub(crate) use around::{Apart, Around};
 #[cfg(unix)]
 use poll::collect;
 #[cfg(windows)]
@@ -37,8 +39,9 @@ pub(crate) struct Limits {
 }
 
 /// Runs a program to its end, or to its limits.
-pub(crate) fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limits: &Limits) -> Run {
+pub(crate) fn run(path: &Path, arguments: &[String], around: &Around, limits: &Limits) -> Run {
     let mut command = Command::new(path);
+    around.apply(&mut command);
     command.args(arguments).stdin(Stdio::null()).stdout(Stdio::piped()).stderr(Stdio::piped());
     // Text that can be read, and no installing of what is missing behind our back.
     command.env("LC_ALL", "C.UTF-8").env("RUSTUP_AUTO_INSTALL", "0");
@@ -47,9 +50,6 @@ pub(crate) fn run(path: &Path, arguments: &[String], folder: Option<&Path>, limi
     // Asking what a package manager has makes it fetch nothing.
     command.env("HOMEBREW_NO_AUTO_UPDATE", "1");
     command.envs(limits.environment.iter().copied());
-    if let Some(folder) = folder {
-        command.current_dir(folder);
-    }
     #[cfg(unix)]
     std::os::unix::process::CommandExt::process_group(&mut command, 0);
     // A program that cannot be started, or crashes, would open a window that waits for the person.

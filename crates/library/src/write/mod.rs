@@ -1,8 +1,10 @@
 //! Reports as files: a function per format.
 
 mod plan;
+mod whole;
 
 pub use plan::{plan_json, plan_markdown, plan_sh};
+pub use whole::{Readers, write_whole};
 
 use crate::report::Report;
 use std::io::{self, Write};

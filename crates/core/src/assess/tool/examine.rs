@@ -1,13 +1,15 @@
 //! What one copy of a tool is: told by its file, or by what it prints when it is asked for its version.
 
 use crate::catalogue;
+pub(super) use crate::consent::arguments;
 use crate::consent::asks_for_a_version;
 use crate::document::shortened;
 use crate::finding::{Breakage, ConsentNeed, Failure, NeededArch, Refusal, Silence, ToolTrouble};
 use crate::guide::Tool;
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::{FileKind, Os, ProgramCopy, Run, RunEnd, StartEffect, StartFailure};
+use crate::observation::{Choice, FileKind, Os, ProgramCopy, Run, RunEnd, StartEffect, StartFailure};
 use crate::prelude::*;
+use crate::probe::Permission;
 use crate::selection::Consent;
 use crate::version::{self, Version};
 
@@ -32,14 +34,6 @@ impl Outcome {
     }
 }
 
-/// The guide's arguments, else those of the catalogue, else the customary one.
-pub(super) fn arguments(tool: &Tool, name: &str) -> Vec<String> {
-    if !tool.args.is_empty() {
-        return tool.args.clone();
-    }
-    catalogue::version_arguments(name).iter().map(|argument| (*argument).to_owned()).collect()
-}
-
 /// What programs say of an argument that they do not know.
 const REJECTIONS: [&str; 9] =
     ["usage", "unknown", "unrecognized", "unrecognised", "invalid", "illegal", "no such option", "not recognized", "unexpected"];
@@ -50,25 +44,37 @@ fn rejects_the_argument(run: &Run) -> bool {
     matches!(run.end, RunEnd::Exit(status) if status != 0) && REJECTIONS.iter().any(|words| text.contains(words))
 }
 
-/// Why this copy may not be started without consent; `None` where it may.
-pub(super) fn consent_needed(inquiry: &Inquiry<'_>, (tool, name): (&Tool, &str), copy: &ProgramCopy) -> Option<ConsentNeed> {
-    if inquiry.context.selection.consent == Consent::Given {
-        return None;
-    }
-    if copy.in_project {
-        return Some(ConsentNeed::InProject);
-    }
-    (!asks_for_a_version(tool, name)).then(|| ConsentNeed::Argument(shortened(&tool.args.join(" "))))
+/// By what permission this copy may be started; why it may not be, without the person's consent.
+pub(super) fn permission(
+    inquiry: &Inquiry<'_>,
+    (tool, name): (&Tool, &str),
+    copy: &ProgramCopy,
+) -> Result<Permission, ConsentNeed> {
+    let need = if copy.in_project {
+        ConsentNeed::InProject
+    } else if copy.choice == Choice::Unclear {
+        ConsentNeed::ChoosesByFolder
+    } else if asks_for_a_version(tool, name) {
+        return Ok(Permission::Question);
+    } else {
+        ConsentNeed::Argument(shortened(&tool.args.join(" ")))
+    };
+    let words: Vec<String> = core::iter::once(copy.asked().to_owned()).chain(arguments(tool, name)).collect();
+    inquiry.context.selection.consent.permits(&words).ok_or(need)
 }
 
 pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: &ProgramCopy) -> Result<Outcome, Stop> {
-    if let Some(need) = consent_needed(inquiry, (tool, name), copy) {
-        return Ok(Outcome::Trouble(ToolTrouble::NoConsent { need, states: stated(inquiry, copy)? }));
+    if let Choice::Absent { what, said_in } = &copy.choice {
+        return Ok(Outcome::Trouble(ToolTrouble::VersionAbsent { what: what.clone(), said_in: said_in.clone() }));
     }
+    let permission = match permission(inquiry, (tool, name), copy) {
+        Ok(permission) => permission,
+        Err(need) => return Ok(Outcome::Trouble(ToolTrouble::NoConsent { need, states: stated(inquiry, copy)? })),
+    };
     if let Some(outcome) = known_by_its_file(inquiry, (tool, name), copy)? {
         return Ok(outcome);
     }
-    let run = inquiry.run(&copy.path, &arguments(tool, name))?;
+    let run = inquiry.run(copy.asked(), &arguments(tool, name), permission)?;
     let outcome = read(tool, name, run);
     if !matches!(outcome, Outcome::Trouble(ToolTrouble::Failed { .. })) || !rejects_the_argument(run) {
         return Ok(outcome);
@@ -125,7 +131,8 @@ pub(super) fn known_by_its_file(
     if let Some(outcome) = by_kind(inquiry, copy)? {
         return Ok(Some(outcome));
     }
-    if tool.args.is_empty() && catalogue::is_never_started(name) {
+    let leads_to = copy.real_path.rsplit(['/', '\\']).next().unwrap_or_default();
+    if tool.args.is_empty() && (catalogue::is_never_started(name) || catalogue::is_never_started(leads_to)) {
         return Ok(Some(match stated(inquiry, copy)? {
             Some(version) => Outcome::Version(version),
             None if wants_no_version(tool) => Outcome::There,

@@ -16,7 +16,7 @@ use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Consent;
 use crate::version::{Range, Standing};
-use examine::{Outcome, arguments, consent_needed, examine, known_by_its_file, stated};
+use examine::{Outcome, arguments, examine, known_by_its_file, permission, stated};
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, tool: &Tool) -> Result<Conclusion, Stop> {
     let Some(file) = &tool.version_from else { return look(inquiry, tool, None) };
@@ -187,7 +187,7 @@ fn present(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
 fn or_off_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, reason: ToolReason) -> Result<ToolReason, Stop> {
     let Some((name, copy)) = elsewhere(inquiry, asked.tool)? else { return Ok(reason) };
     let at = copy.path.clone();
-    if inquiry.context.selection.consent == Consent::Withheld {
+    if inquiry.context.selection.consent != Consent::Given {
         let version = stated(inquiry, copy)?;
         return Ok(ToolReason { other: Some(OtherCopy { at, version, place: OtherPlace::NotStarted }), ..reason });
     }
@@ -222,9 +222,10 @@ fn on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
         if !seen.contains(&copy.real_path.as_str()) {
             seen.push(&copy.real_path);
             // What its file gives away, a placeholder above all, is not started here either.
-            if consent_needed(inquiry, (asked.tool, asked.name), copy).is_none() {
+            if let Ok(permission) = permission(inquiry, (asked.tool, asked.name), copy) {
                 if known_by_its_file(inquiry, (asked.tool, asked.name), copy)?.is_none() {
-                    inquiry.want(Probe::Run { path: copy.path.clone(), arguments: arguments(asked.tool, asked.name) });
+                    let arguments = arguments(asked.tool, asked.name);
+                    inquiry.want(Probe::Run { path: copy.asked().to_owned(), arguments, permission });
                 }
                 others.push(copy);
             }

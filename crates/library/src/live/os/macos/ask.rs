@@ -3,7 +3,7 @@
 use crate::host::Interrupt;
 use crate::live::Live;
 use crate::observation::{Run, RunEnd};
-use crate::run::{Limits, run};
+use crate::run::{Apart, Around, Limits, run};
 use std::path::Path;
 
 /// What a command prints; the reason where it does not end well.
@@ -15,7 +15,8 @@ pub(super) fn ask(program: &str, arguments: &[&str]) -> Result<String, String> {
 /// How a command ends, and what it prints.
 pub(super) fn ran(program: &str, arguments: &[&str]) -> Run {
     let words: Vec<String> = arguments.iter().map(|word| (*word).to_owned()).collect();
-    run(Path::new(program), &words, None, &Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] })
+    let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] };
+    run(Path::new(program), &words, &Around::Apart(Apart::of_the_system()), &limits)
 }
 
 /// A number of the kernel's, by sysctl(8).

@@ -7,7 +7,7 @@ use crate::live::Live;
 use crate::observation::{Binding, Holder, Network, Observation};
 use crate::probe::PortPlace;
 use crate::read::reserved_ports;
-use crate::run::{Limits, run};
+use crate::run::{Apart, Around, Limits, run};
 use crate::windows_calls as call;
 use std::net::IpAddr;
 use std::sync::OnceLock;
@@ -90,7 +90,7 @@ fn reserved(newer: bool, protocol: Protocol) -> &'static [(u16, u16)] {
     known.get_or_init(|| {
         let words = ["interface", family, "show", "excludedportrange", protocol].map(ToOwned::to_owned);
         let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] };
-        reserved_ports(&run(&super::own_program("netsh.exe"), &words, None, &limits).stdout)
+        reserved_ports(&run(&super::own_program("netsh.exe"), &words, &Around::Apart(Apart::of_the_system()), &limits).stdout)
     })
 }
 

@@ -1,0 +1,47 @@
+//! Files that are written whole or not at all.
+
+use std::fs;
+use std::io::{self, Write};
+use std::path::Path;
+
+/// Who may read a file that is made.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Readers {
+    /// Whoever the person's mask lets.
+    AsUsual,
+    /// The person alone.
+    Owner,
+}
+
+/// Writes a file: first under a new name beside it that nobody can foresee, which then takes the place of what was there. Where that is a
+/// link, the link is replaced and not followed. A pipe or a device is written to, never replaced.
+///
+/// # Errors
+/// When it cannot be written; then what was there is still there, and nothing is beside it.
+pub fn write_whole(path: &Path, bytes: &[u8], readers: Readers) -> io::Result<()> {
+    if let Ok(known) = path.symlink_metadata()
+        && !known.is_file()
+        && !known.is_symlink()
+    {
+        if known.is_dir() {
+            return Err(io::Error::new(io::ErrorKind::IsADirectory, "it is a folder"));
+        }
+        let mut open = fs::OpenOptions::new().write(true).open(path)?;
+        return open.write_all(bytes).and_then(|()| open.flush());
+    }
+    let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or_else(|| Path::new("."));
+    let mut builder = tempfile::Builder::new();
+    builder.prefix(".setup-ready-").suffix(".part").rand_bytes(16);
+    #[cfg(unix)]
+    {
+        use std::os::unix::fs::PermissionsExt;
+        builder.permissions(fs::Permissions::from_mode(if readers == Readers::Owner { 0o600 } else { 0o666 }));
+    }
+    #[cfg(not(unix))]
+    let _ = readers;
+    // Dropped before it has its name, it is removed.
+    let mut file = builder.tempfile_in(folder)?;
+    file.write_all(bytes)?;
+    file.as_file_mut().flush()?;
+    file.persist(path).map(drop).map_err(|error| error.error)
+}
