@@ -11,7 +11,16 @@ use toml::Spanned;
 use toml::de::{DeTable, DeValue};
 
 /// The largest text that is read, in bytes. A guide of 10,000 requirements has about 2 MB.
-pub const LARGEST_BYTES: usize = 8 << 20;
+pub const LARGEST_BYTES: usize = 4 << 20;
+
+/// The most entries that a list or a table of tables may have, unless more is said.
+pub const MOST_ENTRIES: usize = 1_000;
+
+/// The most tables of one kind that a described machine may have.
+pub const MOST_TABLES: usize = 10_000;
+
+/// How deep values may lie in each other.
+const DEEPEST: usize = 32;
 
 /// A value with its place in the text.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -35,6 +44,10 @@ pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Mistakes> {
     }
     let (table, errors) = DeTable::parse_recoverable(text);
     if errors.is_empty() {
+        if let Some(span) = too_deep(&table) {
+            problems.report(ProblemKind::TooLarge, span, format!("nested deeper than {DEEPEST} levels, which is not read"));
+            return Err(problems.into_mistakes(text));
+        }
         return Ok(table);
     }
     // One slip of the pen makes the parser stumble several times: the first three are enough.
@@ -42,7 +55,7 @@ pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Mistakes> {
         let span = error.span().unwrap_or(0..0);
         match error.message() {
             "recursion limit" | "cannot recurse further; max recursion depth met" => {
-                problems.report(ProblemKind::TooLarge, span, "nested deeper than 80 levels, which is not read");
+                problems.report(ProblemKind::TooLarge, span, format!("nested deeper than {DEEPEST} levels, which is not read"));
             }
             message => {
                 let first = message.lines().next().unwrap_or("unreadable");
@@ -51,6 +64,21 @@ pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Mistakes> {
         }
     }
     Err(problems.into_mistakes(text))
+}
+
+/// Where a value lies deeper than is read. The parser itself stops at 80 levels.
+fn too_deep(table: &Spanned<DeTable<'_>>) -> Option<Range<usize>> {
+    fn within(value: &Spanned<DeValue<'_>>, depth: usize) -> Option<Range<usize>> {
+        if depth > DEEPEST {
+            return Some(value.span());
+        }
+        match value.get_ref() {
+            DeValue::Array(list) => list.iter().find_map(|value| within(value, depth + 1)),
+            DeValue::Table(table) => table.values().find_map(|value| within(value, depth + 1)),
+            _ => None,
+        }
+    }
+    table.get_ref().values().find_map(|value| within(value, 1))
 }
 
 /// A table whose keys are taken one by one.
@@ -194,6 +222,7 @@ impl<'t> Fields<'t> {
         };
         match value.get_ref().as_array() {
             None => one(value).into_iter().collect(),
+            Some(list) if self.is_too_long(key, list.len(), MOST_ENTRIES, value.span()) => Vec::new(),
             Some(list) => list.iter().filter_map(one).collect(),
         }
     }
@@ -230,9 +259,20 @@ impl<'t> Fields<'t> {
         Some(Fields::new((table.value, table.span), section, "", self.problems))
     }
 
-    /// A list of tables, called `section` in messages.
-    pub fn tables(&self, key: &'static str, section: &'static str) -> Vec<Fields<'t>> {
+    /// Reports a list or a table of tables that has more entries than are read.
+    fn is_too_long(&self, key: &str, length: usize, most: usize, span: Range<usize>) -> bool {
+        if length > most {
+            self.problems.report(ProblemKind::TooLarge, span, format!("`{key}` has {length} entries; at most {most} are read"));
+        }
+        length > most
+    }
+
+    /// A list of at most so many tables, called `section` in messages.
+    pub fn tables(&self, key: &'static str, section: &'static str, most: usize) -> Vec<Fields<'t>> {
         let Some(list) = self.value(key, "a list of tables", DeValue::as_array) else { return Vec::new() };
+        if self.is_too_long(key, list.value.len(), most, self.key_span(key)) {
+            return Vec::new();
+        }
         let mut tables = Vec::new();
         for value in list.value {
             if let Some(table) = value.get_ref().as_table() {
@@ -244,9 +284,12 @@ impl<'t> Fields<'t> {
         tables
     }
 
-    /// The tables under `key` by name, in the order of the text: `[require.cmake]`, `[require.ninja]`.
-    pub fn named_tables(&self, key: &'static str) -> Vec<(Placed<&'t str>, Fields<'t>)> {
+    /// The tables under `key` by name, at most so many, in the order of the text: `[require.cmake]`, `[require.ninja]`.
+    pub fn named_tables(&self, key: &'static str, most: usize) -> Vec<(Placed<&'t str>, Fields<'t>)> {
         let Some(all) = self.value(key, "a table of tables", DeValue::as_table) else { return Vec::new() };
+        if self.is_too_long(key, all.value.len(), most, self.key_span(key)) {
+            return Vec::new();
+        }
         let mut tables = Vec::with_capacity(all.value.len());
         for (name, value) in all.value {
             let placed = Placed { value: name.get_ref().as_ref(), span: name.span() };

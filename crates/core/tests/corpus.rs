@@ -7,7 +7,7 @@
 )]
 
 use setup_ready_core::catalogue;
-use setup_ready_core::document::{self, Fields};
+use setup_ready_core::document::{MOST_TABLES, self, Fields};
 use setup_ready_core::problem::Problems;
 use setup_ready_core::version::{Fit, Range, Version, find};
 
@@ -30,7 +30,7 @@ fn corpus() -> Vec<Captured> {
         best: [fields.owned("stdout").unwrap(), fields.owned("stderr").unwrap()],
         plain: [fields.owned("plain_stdout").unwrap(), fields.owned("plain_stderr").unwrap()],
     };
-    top.tables("tool", "tool").into_iter().map(read).collect()
+    top.tables("tool", "tool", MOST_TABLES).into_iter().map(read).collect()
 }
 
 /// How many of a hundred are right, with the misses printed.

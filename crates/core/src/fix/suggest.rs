@@ -8,12 +8,28 @@ use crate::finding::{AnyOfReason, Finding, Reason, Verdict};
 use crate::guide::{Edit, GuideFix, Requirement};
 use crate::inquiry::{Inquiry, Stop};
 use crate::prelude::*;
+use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 
-/// The fixes for a finding on this machine.
+/// The fixes for a finding on this machine, with commands that are what a reader sees.
 ///
 /// # Errors
 /// When answers are still to come.
 pub(crate) fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
+    Ok(offered(inquiry, requirement, finding)?.into_iter().map(typed_as_shown).collect())
+}
+
+/// The fix without its commands, where a name in them cannot be seen or typed: then no line would do what it shows.
+fn typed_as_shown(fix: Fix) -> Fix {
+    let cannot = |text: &String| text.chars().any(Sanitised::hides) || ShellLine::read(text, Grammar::Windows).flaw == Some(Flaw::LineEnd);
+    let edited = fix.edit.as_ref().is_some_and(|edit| cannot(&edit.file));
+    if !edited && !fix.run.iter().any(cannot) {
+        return fix;
+    }
+    let say = format!("{} What to type is not shown, since a name in it has characters that cannot be seen or typed.", fix.say);
+    Fix { run: Vec::new(), edit: None, part: None, say, ..fix }
+}
+
+fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
     let Some(reason) = finding.reason().filter(|_| finding.verdict() == Verdict::Unmet) else { return Ok(Vec::new()) };
     let here = Circumstances::look(inquiry)?;
     let cause = reason.cause();

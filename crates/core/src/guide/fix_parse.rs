@@ -4,15 +4,18 @@ use super::placeholder::{Placeholder, pieces};
 use super::reading::condition;
 use super::{Edit, GuideFix, Then};
 use crate::cause::Cause;
-use crate::document::{Fields, shortened};
+use crate::condition::{Condition, Fact, Facts, Flag, Truth};
+use crate::document::{Fields, Placed, shortened};
 use crate::prelude::*;
 use crate::problem::ProblemKind;
-use crate::text::{Size, parse_duration};
+use crate::text::{Grammar, Sanitised, ShellLine, Size, parse_duration};
+use core::convert::Infallible;
 
-/// Reads one fix.
-pub(super) fn read(fields: Fields<'_>) -> Option<GuideFix> {
+/// Reads one fix of a requirement that holds under a condition.
+pub(super) fn read(fields: Fields<'_>, holds_when: Option<&Condition>) -> Option<GuideFix> {
     let say = fields.required("say");
-    let run: Vec<String> = fields.texts("run").into_iter().map(|text| text.value.to_owned()).collect();
+    let commands = fields.texts("run");
+    let run: Vec<String> = commands.iter().map(|text| text.value.to_owned()).collect();
     let edit = fields.table("edit", "fix.edit").and_then(|edit| {
         let (file, append) = (edit.required("file"), edit.required("append"));
         edit.finish(|_| None);
@@ -52,8 +55,60 @@ pub(super) fn read(fields: Fields<'_>) -> Option<GuideFix> {
         caution: fields.owned("caution"),
     };
     check_placeholders(&fields, &fix);
+    for text in fix.edit.iter().flat_map(|edit| [&edit.file, &edit.append]) {
+        if text.chars().any(|c| c != '\n' && c != '\t' && Sanitised::hides(c)) {
+            let message = format!("`{}` holds characters that cannot be seen or typed", shortened(&Sanitised::command(text).to_string()));
+            fields.problems().report(ProblemKind::BadValue, fields.key_span("edit"), message);
+        }
+    }
+    let windows = [fix.when.as_ref(), holds_when].into_iter().flatten().any(only_on_windows);
+    for command in &commands {
+        check_command(&fields, command, if windows { Grammar::Windows } else { Grammar::Posix });
+    }
     fields.finish(|_| None);
     say.map(|_| fix)
+}
+
+/// Reports what keeps a text from being one command that a reader sees as it will run, and placeholders that quotation marks would spoil.
+fn check_command(fields: &Fields<'_>, command: &Placed<&str>, grammar: Grammar) {
+    let line = ShellLine::read(command.value, grammar);
+    if let Some(flaw) = line.flaw {
+        let message = format!("`{}` is not one whole command: {flaw}", shortened(&Sanitised::command(command.value).to_string()));
+        fields.problems().report(ProblemKind::BadValue, command.span.clone(), message);
+        return;
+    }
+    if command.value.chars().any(Sanitised::hides) {
+        let message = format!("`{}` holds characters that cannot be seen or typed", shortened(&Sanitised::command(command.value).to_string()));
+        fields.problems().report(ProblemKind::BadValue, command.span.clone(), message);
+    }
+    for word in pieces(command.value).into_iter().filter_map(Result::ok) {
+        let offset = (word.as_ptr() as usize).wrapping_sub(command.value.as_ptr() as usize);
+        if line.is_quoted(offset) {
+            let message = format!("`{{{}}}` stands between quotation marks; it is quoted by itself, so put it outside of them", shortened(word));
+            fields.problems().report(ProblemKind::BadValue, command.span.clone(), message);
+        }
+    }
+}
+
+/// Whether a condition rules every other system out.
+fn only_on_windows(condition: &Condition) -> bool {
+    [Flag::Linux, Flag::Macos].into_iter().all(|flag| condition.evaluate(&mut OnlyOs(flag)) == Ok(Truth::False))
+}
+
+/// A machine of which nothing is known but the system.
+struct OnlyOs(Flag);
+
+impl Facts<Infallible> for OnlyOs {
+    fn flag(&mut self, flag: Flag) -> Result<Option<bool>, Infallible> {
+        Ok(match flag {
+            Flag::Linux | Flag::Macos | Flag::Windows => Some(flag == self.0),
+            Flag::Wsl | Flag::Container | Flag::VirtualMachine | Flag::Ci | Flag::Admin => None,
+        })
+    }
+
+    fn values(&mut self, _: Fact) -> Result<Option<Vec<String>>, Infallible> {
+        Ok(None)
+    }
 }
 
 /// Reports words in braces that are no placeholders.

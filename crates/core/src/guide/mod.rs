@@ -3,6 +3,8 @@
 mod fix;
 mod fix_parse;
 mod kind;
+mod names;
+mod oracle;
 mod order;
 mod parse;
 mod placeholder;

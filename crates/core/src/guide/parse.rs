@@ -1,7 +1,7 @@
 use super::reading::{Words, check_id, check_word, condition};
 use super::vocabulary::SYSTEMS;
-use super::{Guide, Level, Project, Requirement, Role, Stage, Subject, fix_parse, order, subject_parse};
-use crate::document::{self, Fields, Placed, as_number, shortened};
+use super::{Guide, Level, Project, Requirement, Role, Stage, Subject, fix_parse, oracle, order, subject_parse};
+use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
 use crate::prelude::*;
 use crate::problem::{Mistakes, ProblemKind, Problems};
@@ -10,6 +10,9 @@ use hashbrown::HashMap;
 
 /// The format number that is read.
 pub const FORMAT: u64 = 1;
+
+/// The most requirements that a guide may have.
+const MOST_REQUIREMENTS: usize = 10_000;
 
 /// Reads a guide.
 ///
@@ -52,7 +55,7 @@ fn read(top: Fields<'_>) -> Guide {
     let project = read_project(&top);
     let roles = read_roles(&top);
     let stages = read_stages(&top);
-    let named = top.named_tables("require");
+    let named = top.named_tables("require", MOST_REQUIREMENTS);
     if named.is_empty() && !top.has("require") {
         top.problems().report(ProblemKind::MissingKey, 0..0, "the guide requires nothing; add a table such as [require.git]");
     }
@@ -67,6 +70,7 @@ fn read(top: Fields<'_>) -> Guide {
         requirements.push(read_requirement(&name, fields, &words));
     }
     tell_apart(&mut requirements);
+    oracle::report(&requirements, top.problems());
     order::report_cycles(&requirements, top.problems());
     order::imply(&mut requirements);
     top.finish(|_| None);
@@ -122,12 +126,12 @@ fn read_roles(top: &Fields<'_>) -> Vec<Role> {
         fields.finish(|_| None);
         role
     };
-    top.named_tables("role").into_iter().map(read).collect()
+    top.named_tables("role", MOST_ENTRIES).into_iter().map(read).collect()
 }
 
 fn read_stages(top: &Fields<'_>) -> Vec<Stage> {
     let mut stages: Vec<Stage> = Vec::new();
-    for fields in if top.has("stage") { top.tables("stage", "stage") } else { Vec::new() } {
+    for fields in if top.has("stage") { top.tables("stage", "stage", MOST_ENTRIES) } else { Vec::new() } {
         if let Some(id) = fields.required("id") {
             check_id(&id, top.problems());
             if stages.iter().any(|stage| stage.id == id.value) {
@@ -167,7 +171,9 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
         position
     };
     let levels = Level::ALL.map(|level| (level.word(), level));
-    let fixes = if fields.has("fix") { fields.tables("fix", "require.fix") } else { Vec::new() };
+    let fixes = if fields.has("fix") { fields.tables("fix", "require.fix", MOST_ENTRIES) } else { Vec::new() };
+    let when = condition(&fields);
+    let fixes = fixes.into_iter().filter_map(|fix| fix_parse::read(fix, when.as_ref())).collect();
     let requirement = Requirement {
         id: name.value.to_owned(),
         stage: stage.unwrap_or(0),
@@ -175,10 +181,10 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
         why: fields.owned("why"),
         level: fields.word("level", &levels).unwrap_or(Level::Must),
         roles: fields.texts("roles").iter().filter_map(role_index).collect(),
-        when: condition(&fields),
+        when,
         after: fields.texts("after").iter().filter_map(|id| words.requirement(&fields, id)).collect(),
         docs: fields.owned("docs"),
-        fixes: fixes.into_iter().filter_map(fix_parse::read).collect(),
+        fixes,
         needs: Vec::new(),
         alternative: false,
         span: name.span.clone(),

@@ -1,4 +1,5 @@
 use super::kind::{KINDS, Kind, KindKeys};
+use super::names;
 use super::reading::{Words, check_word};
 use super::subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
@@ -96,14 +97,8 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
         Kind::System => Subject::System(system(fields)?),
         Kind::File => Subject::Path(path(fields, PathKind::File, text(fields)?)),
         Kind::Folder => Subject::Path(path(fields, PathKind::Folder, text(fields)?)),
-        Kind::Variable => Subject::Variable(EnvironmentVariable {
-            name: text(fields)?,
-            env_file: fields.owned("env_file"),
-            matches: fields.read("matches", Pattern::new),
-            secret: flag(fields, "secret"),
-            expect: existence(fields),
-        }),
-        Kind::Group => Subject::Group(Group { name: text(fields)? }),
+        Kind::Variable => Subject::Variable(variable(fields)?),
+        Kind::Group => Subject::Group(Group { name: names::plain(fields, "group")? }),
         Kind::Socket => Subject::Socket(Socket { path: text(fields)?, access: access(fields) }),
         Kind::Device => Subject::Device(Device { path: text(fields)?, access: access(fields) }),
         Kind::Service => Subject::Service(service(fields)?),
@@ -112,7 +107,7 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
         Kind::Subnet => Subject::Subnet(fields.read("subnet", subnet)?),
         Kind::Limit => Subject::Limit(limit(fields)?),
         Kind::Library => Subject::Library(Library {
-            name: text(fields)?,
+            name: names::plain(fields, "library")?,
             version: fields.read("version", Range::parse),
             packages: packages(fields),
         }),
@@ -120,7 +115,7 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
         Kind::Setting => Subject::Setting(setting(fields)?),
         Kind::Checkout => Subject::Checkout(Checkout {
             path: text(fields)?,
-            branch: fields.owned("branch"),
+            branch: names::branch(fields),
             submodules: flag(fields, "submodules"),
             large_files: flag(fields, "large_files"),
             clean: flag(fields, "clean"),
@@ -156,7 +151,7 @@ fn tool(fields: &Fields<'_>) -> Option<Tool> {
     let names = fields.some_texts("tool");
     for name in &names {
         // A path would start a file of the guide's choosing; PATH is the person's choice.
-        if name.value.trim().is_empty() || name.value.contains(['/', '\\', '\0']) || name.value.len() > 100 {
+        if name.value.trim().is_empty() || name.value.contains(['/', '\\', '\0']) || name.value.starts_with('-') || name.value.len() > 100 {
             bad(fields, name.span.clone(), format!("`{}` is not the name of a program on PATH", shortened(name.value)));
         }
     }
@@ -167,7 +162,7 @@ fn tool(fields: &Fields<'_>) -> Option<Tool> {
     let tool = Tool {
         names: owned(names),
         version: fields.read("version", Range::parse),
-        version_from: fields.owned("version_from"),
+        version_from: names::project_file(fields, "version_from"),
         args: owned(args),
         pattern: fields.read("pattern", Pattern::new),
         packages: packages(fields),
@@ -180,18 +175,35 @@ fn tool(fields: &Fields<'_>) -> Option<Tool> {
     (!tool.names.is_empty()).then_some(tool)
 }
 
+fn variable(fields: &Fields<'_>) -> Option<EnvironmentVariable> {
+    let variable = EnvironmentVariable {
+        name: names::variable(fields)?,
+        env_file: names::project_file(fields, "env_file"),
+        matches: fields.read("matches", Pattern::new),
+        secret: flag(fields, "secret"),
+        expect: existence(fields),
+    };
+    // Whether a pattern fits tells something about the value; with many of them, all of it.
+    if variable.secret && variable.matches.is_some() {
+        bad(fields, fields.key_span("matches"), "of a `secret` variable only whether it is set is told; leave out `matches`");
+    }
+    Some(variable)
+}
+
 fn packages(fields: &Fields<'_>) -> Vec<(Manager, String)> {
     let Some(table) = fields.table("packages", "packages") else { return Vec::new() };
     let mut packages = Vec::new();
     for (manager, value) in table.entries() {
         check_word(fields, "package manager that is known here", &manager, MANAGERS);
-        let right = |c: char| c.is_ascii_alphanumeric() || "-_.+@/:".contains(c);
         match value.get_ref().as_str() {
             // A package's name goes into a command that a person pastes: nothing but a name may pass.
-            Some(name) if !name.is_empty() && name.chars().all(right) && !name.starts_with('-') => {
+            Some(name) if names::is_package(name) => {
                 packages.extend(Manager::from_word(manager.value).map(|manager| (manager, name.to_owned())));
             }
-            Some(name) => bad(fields, value.span(), format!("`{}` cannot be the name of a package", shortened(name))),
+            Some(name) => {
+                let message = format!("`{}` cannot be the name of a package: {}", shortened(name), names::PACKAGE_RULE);
+                bad(fields, value.span(), message);
+            }
             None => fields.problems().report(ProblemKind::WrongType, value.span(), "a package's name must be text in quotes"),
         }
     }
@@ -224,8 +236,8 @@ fn port(fields: &Fields<'_>) -> Option<Port> {
         _ => bad(fields, value.span(), format!("{count} ports at once; at most {MOST_PORTS} are checked")),
     }
     let set_by = fields.table("set_by", "set_by").and_then(|table| {
-        let variable = table.required("variable").map(|name| name.value.to_owned());
-        let env_file = table.owned("env_file");
+        let variable = names::variable(&table);
+        let env_file = names::project_file(&table, "env_file");
         table.finish(|_| None);
         Some(SetBy { variable: variable?, env_file })
     });
@@ -322,7 +334,7 @@ fn hostname(fields: &Fields<'_>) -> Option<Hostname> {
         Ok(_) => Ok(text.to_owned()),
         Err(_) => Err(format!("`{}` is not an IP address", shortened(text))),
     });
-    let name = fields.required("hostname")?;
+    let name = names::placed(fields, "hostname")?;
     let right = |c: char| c.is_alphanumeric() || "-._".contains(c);
     if name.value.is_empty() || name.value.len() > 253 || !name.value.chars().all(right) {
         bad(fields, name.span, format!("`{}` cannot be the name of a host", shortened(name.value)));
@@ -368,7 +380,7 @@ fn limit(fields: &Fields<'_>) -> Option<Limit> {
 
 /// A locale's name goes into a command that a person pastes (POSIX Base Definitions 8.2: language, territory, encoding, modifier).
 fn locale(fields: &Fields<'_>) -> Option<Locale> {
-    let name = fields.required("locale")?;
+    let name = names::placed(fields, "locale")?;
     let right = |c: char| c.is_ascii_alphanumeric() || "_.-@".contains(c);
     if name.value.is_empty()
         || name.value.len() > 60
@@ -381,7 +393,7 @@ fn locale(fields: &Fields<'_>) -> Option<Locale> {
 }
 
 fn setting(fields: &Fields<'_>) -> Option<Setting> {
-    let key = fields.required("setting")?;
+    let key = names::placed(fields, "setting")?;
     let of = fields.text("of");
     if let Some(of) = &of {
         check_word(fields, "version control whose settings are read", of, &["git"]);

@@ -5,12 +5,14 @@ mod amount;
 mod nearest;
 mod pattern;
 mod sanitised;
+mod shell_line;
 
 pub use address::without_credentials;
 pub use amount::{AmountError, Size, parse_duration};
 pub use nearest::nearest;
 pub use pattern::{Pattern, PatternError};
-pub use sanitised::Sanitised;
+pub use sanitised::{MOST_ACCENTS, Sanitised};
+pub use shell_line::{Flaw, Grammar, ShellLine};
 
 use crate::prelude::*;
 

@@ -1,4 +1,5 @@
 use core::fmt::{self, Display, Write};
+use unicode_properties::{GeneralCategory, UnicodeGeneralCategory};
 
 /// Displays a stranger's text so that it cannot act on a terminal.
 ///
@@ -40,36 +41,35 @@ impl Sanitised<'_> {
     pub fn hides(c: char) -> bool {
         is_hidden(c)
     }
+
+    /// Whether a character is put on the letter before it, of which only a few are writing.
+    pub fn piles_up(c: char) -> bool {
+        is_accent(c)
+    }
 }
 
 /// More accents than this on one letter are not writing any more.
-const MOST_ACCENTS: usize = 4;
+pub const MOST_ACCENTS: usize = 4;
 
+/// What is not drawn, acts, or is not what it looks like: by Unicode's general categories (UAX #44), its property
+/// `Default_Ignorable_Code_Point`, and the empty Braille pattern.
 fn is_hidden(c: char) -> bool {
-    c.is_control() || is_ignorable(c) || is_blank(c) || is_private(c)
+    use GeneralCategory::{Control, Format, LineSeparator, ParagraphSeparator, PrivateUse, SpaceSeparator, Surrogate, Unassigned};
+    if c.is_ascii() {
+        return c.is_ascii_control();
+    }
+    let acts = matches!(
+        c.general_category(),
+        Control | Format | LineSeparator | ParagraphSeparator | PrivateUse | SpaceSeparator | Surrogate | Unassigned
+    );
+    acts || matches!(c,
+        '\u{34f}' | '\u{115f}'..='\u{1160}' | '\u{17b4}'..='\u{17b5}' | '\u{180b}'..='\u{180f}' | '\u{2800}' | '\u{3164}' | '\u{fe00}'..='\u{fe0f}'
+        | '\u{ffa0}' | '\u{e0000}'..='\u{e0fff}')
 }
 
-/// What is not drawn (Unicode's property `Default_Ignorable_Code_Point`), and what ends lines or annotates.
-fn is_ignorable(c: char) -> bool {
-    matches!(c,
-        '\u{ad}' | '\u{34f}' | '\u{61c}' | '\u{115f}'..='\u{1160}' | '\u{17b4}'..='\u{17b5}' | '\u{180b}'..='\u{180f}' | '\u{200b}'..='\u{200f}'
-        | '\u{2028}'..='\u{202e}' | '\u{2060}'..='\u{206f}' | '\u{3164}' | '\u{fe00}'..='\u{fe0f}' | '\u{feff}' | '\u{ffa0}' | '\u{fff0}'..='\u{fffb}'
-        | '\u{1bca0}'..='\u{1bca3}' | '\u{1d173}'..='\u{1d17a}' | '\u{e0000}'..='\u{e0fff}')
-}
-
-/// What looks like a space and is none to a shell (Unicode's general category Zs, and the empty Braille pattern).
-fn is_blank(c: char) -> bool {
-    matches!(c, '\u{a0}' | '\u{1680}' | '\u{2000}'..='\u{200a}' | '\u{202f}' | '\u{205f}' | '\u{2800}' | '\u{3000}')
-}
-
-/// What each font draws as it likes (general category Co), and what is no character at all.
-fn is_private(c: char) -> bool {
-    matches!(c, '\u{e000}'..='\u{f8ff}' | '\u{fdd0}'..='\u{fdef}' | '\u{f0000}'..='\u{10ffff}') || (c as u32) & 0xfffe == 0xfffe
-}
-
-/// An accent that is put on the letter before it, in the blocks that are for any script.
+/// What is put on the letter before it.
 fn is_accent(c: char) -> bool {
-    matches!(c, '\u{300}'..='\u{36f}' | '\u{1ab0}'..='\u{1aff}' | '\u{1dc0}'..='\u{1dff}' | '\u{20d0}'..='\u{20ff}' | '\u{fe20}'..='\u{fe2f}')
+    !c.is_ascii() && matches!(c.general_category(), GeneralCategory::NonspacingMark | GeneralCategory::EnclosingMark)
 }
 
 impl Display for Sanitised<'_> {

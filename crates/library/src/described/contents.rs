@@ -2,7 +2,7 @@
 
 use super::fields::{mode, named_texts, read_run, tables, texts};
 use super::shape::{Shape, resolve};
-use crate::document::{Fields, as_number, shortened};
+use crate::document::{MOST_TABLES, Fields, as_number, shortened};
 use crate::guide::LimitKind;
 use crate::manager::Manager;
 use crate::observation::{
@@ -95,7 +95,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
     }
     read_limits(top, shape);
     shape.contents.locales = top.has("locales").then(|| texts(top, "locales"));
-    for (manager, fields) in top.named_tables("candidates") {
+    for (manager, fields) in top.named_tables("candidates", MOST_TABLES) {
         let known = Manager::from_word(manager.value);
         if known.is_none() {
             let message = format!("`{}` is not a package manager that is known here", shortened(manager.value));

@@ -1,6 +1,6 @@
 //! What several parts of a description are read with.
 
-use crate::document::Fields;
+use crate::document::{Fields, MOST_TABLES};
 use crate::observation::{Run, RunEnd, StartFailure};
 use crate::problem::ProblemKind;
 use std::collections::HashMap;
@@ -31,7 +31,7 @@ pub(super) fn mode(fields: &Fields<'_>) -> Option<u32> {
 
 /// The tables `key` of a description.
 pub(super) fn tables<'t>(top: &Fields<'t>, key: &'static str) -> Vec<Fields<'t>> {
-    if top.has(key) { top.tables(key, key) } else { Vec::new() }
+    if top.has(key) { top.tables(key, key, MOST_TABLES) } else { Vec::new() }
 }
 
 /// How a program or a command runs.

@@ -2,7 +2,7 @@
 
 use super::fields::{mode, texts};
 use super::shape::{Shape, binding, resolve};
-use crate::document::{Fields, shortened};
+use crate::document::{MOST_TABLES, Fields, shortened};
 use crate::guide::Protocol;
 use crate::observation::{Binding, Connection, Fetched, Network, Observation, SocketState, SystemProxy, SystemService};
 use crate::probe::PortPlace;
@@ -36,7 +36,7 @@ struct Site {
 pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
     read_sockets(top, shape);
     for (key, name) in [("service", "at"), ("site", "url")] {
-        for fields in if top.has(key) { top.tables(key, key) } else { Vec::new() } {
+        for fields in if top.has(key) { top.tables(key, key, MOST_TABLES) } else { Vec::new() } {
             let at = fields.required(name).map(|at| at.value.trim_end_matches('/').to_owned());
             let site = read_site(&fields);
             shape.net.sites.extend(at.map(|at| (at, site)));
@@ -122,7 +122,7 @@ fn read_sockets(top: &Fields<'_>, shape: &mut Shape) {
         NoSocket,
     }
     let words = [("answers", Word::Answers), ("denied", Word::Denied), ("dead", Word::Dead), ("no-socket", Word::NoSocket)];
-    for fields in if top.has("socket") { top.tables("socket", "socket") } else { Vec::new() } {
+    for fields in if top.has("socket") { top.tables("socket", "socket", MOST_TABLES) } else { Vec::new() } {
         let path = fields.required("path");
         let (group, mode) = (fields.owned("group"), mode(&fields));
         let state = match fields.word("state", &words).unwrap_or(Word::Answers) {

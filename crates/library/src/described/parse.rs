@@ -4,7 +4,7 @@ use super::fields::{mode, read_run, texts};
 use super::shape::{DescribedPort, Filesystem, Shape};
 use super::{Expected, contents, network};
 use crate::cause::Cause;
-use crate::document::{self, Fields, Placed, shortened};
+use crate::document::{MOST_TABLES, self, Fields, Placed, shortened};
 use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
 use crate::manager::Manager;
@@ -146,7 +146,7 @@ fn read_user(top: &Fields<'_>, shape: &mut Shape) {
 fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
     let folders: Option<Vec<String>> = top.has("path").then(|| texts(top, "path"));
     let mut found: Vec<(usize, String, ProgramCopy)> = Vec::new();
-    for fields in if top.has("program") { top.tables("program", "program") } else { Vec::new() } {
+    for fields in if top.has("program") { top.tables("program", "program", MOST_TABLES) } else { Vec::new() } {
         let Some(path) = fields.required("path").map(|path| path.value.to_owned()) else { continue };
         let (folder, file) = path.rsplit_once(['/', '\\']).unwrap_or(("", &path));
         // Windows finds a program without its extension; where paths begin with a slash it belongs to the name.
@@ -203,7 +203,7 @@ fn limited_by(fields: &Fields<'_>) -> Option<DiskLimit> {
 }
 
 fn read_filesystems(top: &Fields<'_>, shape: &mut Shape) {
-    for fields in if top.has("filesystem") { top.tables("filesystem", "filesystem") } else { Vec::new() } {
+    for fields in if top.has("filesystem") { top.tables("filesystem", "filesystem", MOST_TABLES) } else { Vec::new() } {
         if let Some(at) = fields.required("at") {
             shape.filesystems.push(Filesystem {
                 at: at.value.replace('\\', "/"),
@@ -231,7 +231,7 @@ fn read_ports(top: &Fields<'_>, shape: &mut Shape) {
         fields.word(key, &indexes).and_then(|index| words.get(index)).map(|(_, binding)| binding.clone())
     };
     shape.other_ports = word(top, "other_ports");
-    for fields in if top.has("port") { top.tables("port", "port") } else { Vec::new() } {
+    for fields in if top.has("port") { top.tables("port", "port", MOST_TABLES) } else { Vec::new() } {
         if !fields.has("port") {
             fields.missing("port");
         }
@@ -290,7 +290,7 @@ fn read_caps<C>(fields: &Fields<'_>, read_one: impl Fn(String, &Fields<'_>) -> C
         cap.finish(|_| None);
         read
     };
-    if fields.has("cap") { fields.tables("cap", "cap").into_iter().map(read).collect() } else { Vec::new() }
+    if fields.has("cap") { fields.tables("cap", "cap", MOST_TABLES).into_iter().map(read).collect() } else { Vec::new() }
 }
 
 fn read_devices(top: &Fields<'_>, shape: &mut Shape) {
@@ -302,7 +302,7 @@ fn read_devices(top: &Fields<'_>, shape: &mut Shape) {
         Busy,
     }
     let words = [("opens", State::Opens), ("denied", State::Denied), ("dead", State::Dead), ("busy", State::Busy)];
-    for fields in if top.has("device") { top.tables("device", "device") } else { Vec::new() } {
+    for fields in if top.has("device") { top.tables("device", "device", MOST_TABLES) } else { Vec::new() } {
         let path = fields.required("path");
         let group = fields.owned("group");
         let mode = mode(&fields);
@@ -323,7 +323,7 @@ fn read_expected(top: &Fields<'_>, shape: &mut Shape) {
     let verdicts =
         [Verdict::Met, Verdict::Unmet, Verdict::Unknown, Verdict::Blocked, Verdict::Skipped].map(|one| (one.word(), one));
     let causes: Vec<(&str, Cause)> = Cause::ALL.iter().map(|cause| (cause.word(), *cause)).collect();
-    for (id, fields) in top.named_tables("expect") {
+    for (id, fields) in top.named_tables("expect", MOST_TABLES) {
         if !fields.has("verdict") {
             fields.missing("verdict");
         }

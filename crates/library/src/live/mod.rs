@@ -18,7 +18,7 @@ mod working_copy;
 
 pub use asked::Ask;
 
-use crate::guide::Guide;
+use crate::guide::{Guide, Subject};
 use crate::guide_file::GuideFile;
 use crate::host::{Host, Interrupt};
 use crate::observation::{Observation, Pinned, Run, StartFailure};
@@ -26,6 +26,7 @@ use crate::probe::Probe;
 use crate::report::MachineSource;
 use crate::run::{Apart, Around, Limits, run};
 use crate::text::Pattern;
+use std::collections::HashMap;
 use std::ffi::OsString;
 use std::path::{Path, PathBuf};
 use std::sync::OnceLock;
@@ -41,6 +42,8 @@ pub struct Live {
     path: OsString,
     home: Option<PathBuf>,
     project: WorkingCopy,
+    /// Files outside the project of which the guide asks more than one pattern.
+    would_be_spelled_out: Vec<PathBuf>,
     apart: OnceLock<Apart>,
     secrets: secrets::Secrets,
 }
@@ -57,7 +60,7 @@ impl Live {
         let home = std::env::var_os(if cfg!(windows) { "USERPROFILE" } else { "HOME" });
         let home = home.filter(|home| !home.is_empty()).map(PathBuf::from);
         let project = WorkingCopy::of(&folder, home.as_deref(), &os::usual_folders(home.as_deref()));
-        Self {
+        let mut live = Self {
             time_limit: Self::TIME_LIMIT,
             interrupt: Interrupt::default(),
             path: std::env::var_os("PATH").unwrap_or_default(),
@@ -65,8 +68,33 @@ impl Live {
             project,
             apart: OnceLock::new(),
             secrets: secrets::Secrets::of(guide, &folder),
+            would_be_spelled_out: Vec::new(),
             folder,
+        };
+        live.would_be_spelled_out = live.asked_several(guide);
+        live
+    }
+
+    fn asked_several(&self, guide: &Guide) -> Vec<PathBuf> {
+        let mut asked: HashMap<PathBuf, &str> = HashMap::new();
+        let mut several = Vec::new();
+        for requirement in &guide.requirements {
+            let Subject::Path(path) = &requirement.subject else { continue };
+            let Some(pattern) = &path.contains else { continue };
+            let real = self.real_place(&path.path);
+            if self.project.holds(&real) {
+                continue;
+            }
+            if *asked.entry(real.clone()).or_insert(pattern.source()) != pattern.source() {
+                several.push(real);
+            }
         }
+        several
+    }
+
+    fn real_place(&self, path: &str) -> PathBuf {
+        let path = self.place(path);
+        place::real(&path).unwrap_or(path)
     }
 
     /// This machine, for the project of a guide's file.
@@ -143,6 +171,9 @@ impl Live {
 
     /// What a file of the project says about a tool's version.
     fn pinned(&self, file: &str, tools: &[String]) -> Observation {
+        if let Some(reason) = self.leads_out(file) {
+            return Observation::CouldNotLook(reason);
+        }
         match place::text(&self.place(file)) {
             Ok(text) => Observation::Pinned(crate::repository::pinned(file, &text, tools)),
             Err(crate::LoadError::Unreadable { reason, .. }) if reason.kind() == std::io::ErrorKind::NotFound => {
@@ -150,6 +181,14 @@ impl Live {
             }
             Err(error) => Observation::CouldNotLook(error.to_string()),
         }
+    }
+}
+
+impl Live {
+    /// Why a file that the project names as its own is not read: it lies outside, by its path or by a link, and lines of it would be told.
+    fn leads_out(&self, file: &str) -> Option<String> {
+        let real = place::real(&self.place(file)).ok()?;
+        (!self.project.holds(&real)).then(|| format!("{file} leads out of the project, and nothing of other files is told"))
     }
 }
 
@@ -229,9 +268,33 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
 
 impl Host for Live {
     fn observe(&self, probe: &Probe) -> Observation {
-        if let Some(reason) = self.refused(probe) {
-            return Observation::CouldNotLook(reason);
-        }
+        let meant = self.secrets.meant(probe);
+        let probe = meant.as_ref().unwrap_or(probe);
+        let seen = match self.refused(probe) {
+            Some(reason) => Observation::CouldNotLook(reason),
+            None => self.seen(probe),
+        };
+        self.secrets.hide_in(seen)
+    }
+
+    fn source(&self) -> MachineSource {
+        MachineSource::Live
+    }
+
+    fn interrupt(&self) -> Option<&Interrupt> {
+        Some(&self.interrupt)
+    }
+
+    /// Two for each core: programs wait for the disk now and then, and more at once only slow down the one that takes longest
+    /// (`docs/performance.md` has the measurement). Those that hang do not count.
+    fn jobs(&self) -> usize {
+        std::thread::available_parallelism().map_or(4, |cores| cores.get().saturating_mul(2))
+    }
+}
+
+impl Live {
+    /// What is seen, with whatever is in it.
+    fn seen(&self, probe: &Probe) -> Observation {
         match probe {
             Probe::System => os::system(),
             Probe::Surroundings => os::surroundings(&self.folder),
@@ -248,13 +311,17 @@ impl Host for Live {
             Probe::PortBinding(place) => port::binding(place),
             Probe::PortHolder(place) => os::port_holder(place),
             Probe::FreePort(place) => port::free_above(place),
-            Probe::SettingNumber { variable, env_file } => setting::number(&self.folder, variable, env_file.as_deref()),
+            Probe::SettingNumber { variable, env_file } => setting::number(self, variable, env_file.as_deref()),
             Probe::DiskRoom { path } => os::disk_room(&self.place(path)),
             Probe::Memory => os::memory(),
             Probe::Cores => os::cores(),
             Probe::Processor => os::processor(),
             Probe::Hypervisor => os::hypervisor(),
             Probe::Device { path, access } => os::device(&self.place(path), *access),
+            Probe::Path { path, pattern: Some(_) } if self.would_be_spelled_out.contains(&self.real_place(path)) => {
+                let reason = "the guide asks several patterns of this file, which lies outside the project: together they would tell what it holds";
+                Observation::CouldNotLook(reason.to_owned())
+            }
             Probe::Path { path, pattern: wanted } => os::path_state(&self.place(path), pattern(wanted.as_ref()).as_ref()),
             Probe::Variable { name, env_file, pattern: wanted } => {
                 variable::state(self, name, env_file.as_deref(), pattern(wanted.as_ref()).as_ref())
@@ -281,19 +348,5 @@ impl Host for Live {
             Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),
         }
-    }
-
-    fn source(&self) -> MachineSource {
-        MachineSource::Live
-    }
-
-    fn interrupt(&self) -> Option<&Interrupt> {
-        Some(&self.interrupt)
-    }
-
-    /// Two for each core: programs wait for the disk now and then, and more at once only slow down the one that takes longest
-    /// (`docs/performance.md` has the measurement). Those that hang do not count.
-    fn jobs(&self) -> usize {
-        std::thread::available_parallelism().map_or(4, |cores| cores.get().saturating_mul(2))
     }
 }

@@ -6,6 +6,9 @@ use std::io::ErrorKind;
 
 /// Where a variable is set, and whether its value has a shape. The value itself goes no further than here.
 pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> Observation {
+    if let Some(reason) = env_file.and_then(|file| live.leads_out(file)) {
+        return Observation::CouldNotLook(reason);
+    }
     let environment = match std::env::var_os(name) {
         None => Value::Unset,
         Some(value) => Value::of(&value.to_string_lossy(), pattern),

@@ -1,5 +1,6 @@
 //! Reports as files: a function per format.
 
+mod json;
 mod plan;
 mod whole;
 
@@ -7,6 +8,7 @@ pub use plan::{plan_json, plan_markdown, plan_sh};
 pub use whole::{Readers, write_whole};
 
 use crate::report::Report;
+use json::write_json;
 use std::io::{self, Write};
 
 /// Writes a report as JSON, version 1, ending with a line end.
@@ -14,6 +16,6 @@ use std::io::{self, Write};
 /// # Errors
 /// When the writer fails.
 pub fn json(report: &Report, mut writer: impl Write) -> io::Result<()> {
-    serde_json::to_writer_pretty(&mut writer, report)?;
+    write_json(report, &mut writer)?;
     writer.write_all(b"\n")
 }

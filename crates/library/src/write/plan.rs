@@ -1,6 +1,7 @@
 //! The plan by itself: as JSON, as Markdown to paste into a question, and as a script to read before running.
 
-use crate::fix::{Shell, quote};
+use super::json::write_json;
+use crate::fix::{Shell, Source, quote};
 use crate::guide::{Level, Requirement, Then};
 use crate::plan::Step;
 use crate::report::Report;
@@ -12,7 +13,7 @@ use std::io::{self, Write};
 /// # Errors
 /// When the writer fails.
 pub fn plan_json(report: &Report, mut writer: impl Write) -> io::Result<()> {
-    serde_json::to_writer_pretty(&mut writer, &report.plan_alone())?;
+    write_json(&report.plan_alone(), &mut writer)?;
     writer.write_all(b"\n")
 }
 
@@ -34,6 +35,11 @@ fn marks(step: &Step) -> String {
     };
     let marks: Vec<&str> = step.fix.admin.then_some("needs admin rights").into_iter().chain(level).collect();
     if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) }
+}
+
+/// How often a character stands in a row, at most.
+fn longest_run(text: &str, c: char) -> usize {
+    text.split(|other| other != c).map(str::len).max().unwrap_or(0)
 }
 
 /// Writes the plan as Markdown.
@@ -59,11 +65,13 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
         writeln!(writer, "{}. {}{}", number + 1, plain(&step.fix.say), marks(step))?;
         let lines: Vec<&String> = step.fix.run.iter().collect();
         let block = |writer: &mut dyn Write, lines: &[&String]| -> io::Result<()> {
-            writeln!(writer, "\n   ````")?;
+            // Longer than any in the text (CommonMark, 4.5).
+            let fence = "`".repeat(lines.iter().map(|text| longest_run(text, '`')).max().unwrap_or(0).max(3) + 1);
+            writeln!(writer, "\n   {fence}")?;
             for text in lines.iter().flat_map(|text| text.lines()) {
                 writeln!(writer, "   {}", line(text))?;
             }
-            writeln!(writer, "   ````\n")
+            writeln!(writer, "   {fence}\n")
         };
         if !lines.is_empty() {
             block(&mut writer, &lines)?;
@@ -97,6 +105,8 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "# Read it before you run it, in the project's folder. Nobody else has: the guide's author and")?;
     writeln!(writer, "# setup-ready {} made it. A step that only a person can do is a comment.", line(&report.frame.software))?;
     writeln!(writer, "set -eu")?;
+    // A shell that has read a whole function needs nothing more of this file, which a step could otherwise read as its input.
+    writeln!(writer, "steps() {{")?;
     let mut interrupted = false;
     for (number, step) in report.plan.steps.iter().enumerate() {
         writeln!(writer, "\n# {}. {}{}", number + 1, line(&step.fix.say), marks(step))?;
@@ -126,9 +136,17 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
             };
             writeln!(writer, "#    {why}")?;
         }
-        for text in step.fix.run.iter().flat_map(|command| command.lines()) {
+        // Each step stands alone: what it does to its shell ends with it, apart from variables that the software itself sets for later ones.
+        let apart = !comment && !step.fix.run.iter().all(|command| is_setting(step, command));
+        if apart {
+            writeln!(writer, "(")?;
+        }
+        for text in &step.fix.run {
             let start = if comment { "#      " } else { "" };
-            writeln!(writer, "{start}{}", line(text))?;
+            writeln!(writer, "{start}{}", Sanitised::command(text))?;
+        }
+        if apart {
+            writeln!(writer, ")")?;
         }
         if let Some(edit) = &step.fix.edit {
             let file = match edit.file.strip_prefix("~/") {
@@ -139,7 +157,9 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
             if !comment && edit.append.contains('$') {
                 writeln!(writer, "# The line is written as it stands.\n# shellcheck disable=SC2016")?;
             }
-            writeln!(writer, "{start}printf '%s\\n' {} >> {file}", quote(&line(&edit.append), Shell::Posix))?;
+            for text in edit.append.lines() {
+                writeln!(writer, "{start}printf '%s\\n' {} >> {file}", quote(&line(text), Shell::Posix))?;
+            }
         }
         interrupted |= step.fix.then.is_some() && !step.fix.acts();
     }
@@ -153,5 +173,10 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
     } else {
         writeln!(writer, "\necho 'Now check again: setup-ready preflight'")?;
     }
-    Ok(())
+    writeln!(writer, "}}\nsteps")
+}
+
+/// Whether a command only sets a variable of the shell, and is ours.
+fn is_setting(step: &Step, command: &str) -> bool {
+    step.fix.source != Source::Guide && command.starts_with("export ")
 }
