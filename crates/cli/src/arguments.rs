@@ -1,7 +1,8 @@
 //! The command line as it is typed. Reading it touches nothing.
 
-use build_setup_ready::text::parse_duration;
+use build_setup_ready::text::{Sanitised, parse_duration};
 use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
+use std::io::Write;
 use std::path::PathBuf;
 use std::process::ExitCode;
 use std::time::Duration;
@@ -241,8 +242,15 @@ pub(crate) struct Demo {
 /// The command line, or the exit status after help, a version or a complaint was shown.
 pub(crate) fn parse() -> Result<Typed, ExitCode> {
     Typed::try_parse().map_err(|error| {
+        // What was typed comes from somewhere too: pasted, or by a script.
+        let odd = std::env::args_os().any(|word| word.to_string_lossy().chars().any(Sanitised::hides));
         // A closed pipe is no reason to complain.
-        let _ = error.print();
+        if odd {
+            let text = error.render().to_string();
+            let _ = std::io::stderr().write_all(Sanitised::lines(&text).to_string().as_bytes());
+        } else {
+            let _ = error.print();
+        }
         ExitCode::from(u8::try_from(error.exit_code()).unwrap_or(2))
     })
 }

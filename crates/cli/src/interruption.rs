@@ -3,6 +3,7 @@
 #![allow(clippy::exit, reason = "whoever interrupts does not wait until a computation ends")]
 
 use crate::exit::Status;
+use crate::keeper::end_what_is_left;
 use build_setup_ready::Interrupt;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
@@ -18,11 +19,13 @@ pub(crate) fn listen() -> Interrupt {
     // Where no handler can be set, the system's own way ends the program.
     let _ = ctrlc::set_handler(move || {
         if HEARD.swap(true, Ordering::SeqCst) {
+            end_what_is_left();
             std::process::exit(Status::Interrupted.number());
         }
         switch.raise();
         let _ = std::thread::Builder::new().spawn(|| {
             std::thread::sleep(GRACE);
+            end_what_is_left();
             std::process::exit(Status::Interrupted.number());
         });
     });

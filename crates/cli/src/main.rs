@@ -5,6 +5,7 @@ mod ask;
 mod commands;
 mod exit;
 mod interruption;
+mod keeper;
 mod keyboard;
 mod look;
 mod output;
@@ -16,9 +17,14 @@ fn main() -> ExitCode {
         Ok(typed) => typed,
         Err(code) => return code,
     };
+    if let Some(end) = keeper::keep(&typed) {
+        return end;
+    }
     let look = look::Look::detect(&typed.shown);
     let interrupt = interruption::listen();
-    match commands::run(&typed, &interrupt, &look) {
+    let result = commands::run(&typed, &interrupt, &look);
+    keeper::end_what_is_left();
+    match result {
         Ok(status) => status.into(),
         Err(failure) => {
             look::failure::show(&failure, &look);

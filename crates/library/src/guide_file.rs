@@ -121,15 +121,50 @@ impl GuideFile {
 /// # Errors
 /// When the file cannot be read, is too large, or is not UTF-8.
 pub fn read_text(path: &Path) -> Result<String, LoadError> {
-    let file = std::fs::File::open(path).map_err(|reason| LoadError::Unreadable { path: path.to_owned(), reason })?;
-    read_from(file, path)
+    let unreadable = |reason| LoadError::Unreadable { path: path.to_owned(), reason };
+    #[cfg(unix)]
+    if path.metadata().is_ok_and(|known| std::os::unix::fs::FileTypeExt::is_fifo(&known.file_type())) {
+        return read_from(Patient::open(path).map_err(unreadable)?, path);
+    }
+    read_from(std::fs::File::open(path).map_err(unreadable)?, path)
 }
 
-/// Reads a text of bounded size from a file that is open; `path` is for messages.
+/// A pipe that is read without ever waiting long for somebody to write it.
+#[cfg(unix)]
+struct Patient {
+    pipe: std::fs::File,
+    until: std::time::Instant,
+}
+
+#[cfg(unix)]
+impl Patient {
+    fn open(path: &Path) -> std::io::Result<Self> {
+        use std::os::unix::fs::OpenOptionsExt;
+        let flags = i32::try_from(rustix::fs::OFlags::NONBLOCK.bits()).unwrap_or(0);
+        let pipe = std::fs::OpenOptions::new().read(true).custom_flags(flags).open(path)?;
+        Ok(Self { pipe, until: std::time::Instant::now() + std::time::Duration::from_secs(10) })
+    }
+}
+
+#[cfg(unix)]
+impl Read for Patient {
+    fn read(&mut self, buffer: &mut [u8]) -> std::io::Result<usize> {
+        loop {
+            match self.pipe.read(buffer) {
+                Err(error) if error.kind() == std::io::ErrorKind::WouldBlock && std::time::Instant::now() < self.until => {
+                    std::thread::sleep(std::time::Duration::from_millis(10));
+                }
+                other => return other,
+            }
+        }
+    }
+}
+
+/// Reads a text of bounded size from what is open; `path` is for messages.
 ///
 /// # Errors
 /// When the file cannot be read, is too large, or is not UTF-8.
-pub(crate) fn read_from(file: std::fs::File, path: &Path) -> Result<String, LoadError> {
+pub(crate) fn read_from(file: impl Read, path: &Path) -> Result<String, LoadError> {
     let unreadable = |reason| LoadError::Unreadable { path: path.to_owned(), reason };
     let limit = crate::document::LARGEST_BYTES;
     let mut bytes = Vec::new();

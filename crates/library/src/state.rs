@@ -105,6 +105,7 @@ pub(crate) fn write_own(path: &Path, text: &str) -> io::Result<()> {
         make_own_folder(above)?;
     }
     make_own_folder(folder)?;
+    is_own(path, false).map_err(io::Error::other)?;
     write_whole(path, text.as_bytes(), Readers::Owner)
 }
 

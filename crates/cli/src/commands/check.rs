@@ -68,7 +68,10 @@ pub(crate) fn looked(
     look: &Look,
 ) -> Result<Report, Failure> {
     let host = host(how.machine.as_deref(), file, how.time_limit, interrupt)?;
-    check(file, selection, how.jobs, (&*host, interrupt), look)
+    let report = check(file, selection, how.jobs, (&*host, interrupt), look);
+    // Between two looks nothing that was started has a reason to be there.
+    crate::keeper::end_what_is_left();
+    report
 }
 
 /// Asks for the role, where the guide has some and none was typed; or says that one could be, where nobody can be asked.

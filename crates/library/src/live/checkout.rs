@@ -4,6 +4,7 @@ use super::{Live, os, program};
 use crate::observation::{CheckoutState, Observation, Run, RunEnd, Value};
 use crate::read::{branch_of_head, is_large_file_pointer, submodule_paths};
 use crate::text::Pattern;
+use std::collections::HashSet;
 use std::io::Read;
 use std::path::{Path, PathBuf};
 
@@ -62,7 +63,10 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
     };
     let mut state = CheckoutState { present: true, branch, ..CheckoutState::default() };
     if asked.submodules {
-        missing_submodules(root, "", 0, &mut state.submodules);
+        match missing_submodules(root) {
+            Ok(names) => state.submodules = names,
+            Err(reason) => return Observation::CouldNotLook(reason),
+        }
     }
     if asked.large_files {
         match large_files(live, root) {
@@ -104,18 +108,37 @@ fn git_folder(root: &Path) -> Option<PathBuf> {
     os::elsewhere(&named, &[root]).is_none().then_some(named)
 }
 
-fn missing_submodules(root: &Path, prefix: &str, depth: usize, missing: &mut Vec<String>) {
-    let Ok(text) = super::place::text(&root.join(".gitmodules")) else { return };
-    for path in submodule_paths(&text) {
-        let name = format!("{prefix}{path}");
-        let folder = root.join(&path);
-        // What a working copy names on another machine is none of its parts.
-        if os::elsewhere(&folder, &[root]).is_some() || !folder.join(".git").exists() {
-            missing.push(name);
-        } else if depth < DEEPEST {
-            missing_submodules(&folder, &format!("{name}/"), depth + 1, missing);
+/// So many submodules are looked at, those within others too.
+const MOST_SUBMODULES: usize = 10_000;
+
+/// The submodules that are not fetched; why nobody can tell.
+fn missing_submodules(root: &Path) -> Result<Vec<String>, String> {
+    let mut missing = Vec::new();
+    // Each folder once: links, or a `.git` of its own, may lead back.
+    let mut seen = HashSet::new();
+    let mut waiting = vec![(root.to_owned(), String::new(), 0)];
+    let mut looked = 0_usize;
+    while let Some((folder, prefix, depth)) = waiting.pop() {
+        if !seen.insert(super::place::real(&folder).unwrap_or_else(|_| folder.clone())) {
+            continue;
+        }
+        let Ok(text) = super::place::text(&folder.join(".gitmodules")) else { continue };
+        for path in submodule_paths(&text) {
+            looked += 1;
+            if looked > MOST_SUBMODULES {
+                return Err(format!("there are more than {MOST_SUBMODULES} submodules"));
+            }
+            let (name, inside) = (format!("{prefix}{path}"), folder.join(&path));
+            // What a working copy names on another machine is none of its parts.
+            if os::elsewhere(&inside, &[root]).is_some() || !inside.join(".git").exists() {
+                missing.push(name);
+            } else if depth < DEEPEST {
+                waiting.push((inside, format!("{name}/"), depth + 1));
+            }
         }
     }
+    missing.sort();
+    Ok(missing)
 }
 
 /// Files that the working copy marks as large and of which only the pointer is here.

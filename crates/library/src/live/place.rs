@@ -27,8 +27,8 @@ pub(super) fn real(path: &Path) -> std::io::Result<PathBuf> {
 
 /// How much of a file is searched, in bytes.
 const SEARCHED_BYTES: u64 = 1 << 20;
-/// How many names of a folder are looked at.
-const MOST_NAMES: usize = 10_000;
+/// How many names of a folder are looked at; what would come after them is not known.
+const MOST_NAMES: usize = 1_000_000;
 
 /// Opens a file that a guide names: a plain one, and without ever waiting for somebody to write it.
 fn open(path: &Path) -> Result<File, Error> {
@@ -56,8 +56,11 @@ pub(super) fn holds(path: &Path, pattern: &Pattern) -> Option<bool> {
 
 /// Whether a name in a folder fits a pattern; `None` where it cannot be read.
 pub(super) fn lists(path: &Path, pattern: &Pattern) -> Option<bool> {
-    let mut names = std::fs::read_dir(path).ok()?.take(MOST_NAMES).flatten();
-    Some(names.any(|entry| pattern.matches(&entry.file_name().to_string_lossy())))
+    let mut names = std::fs::read_dir(path).ok()?.flatten();
+    if names.by_ref().take(MOST_NAMES).any(|entry| pattern.matches(&entry.file_name().to_string_lossy())) {
+        return Some(true);
+    }
+    names.next().is_none().then_some(false)
 }
 
 /// The name of something beside a path that differs from it only in upper and lower case.
