@@ -5,6 +5,7 @@
 use crate::exit::Status;
 use crate::keeper::end_what_is_left;
 use build_setup_ready::Interrupt;
+use build_setup_ready::write::no_more_files;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
 
@@ -19,15 +20,20 @@ pub(crate) fn listen() -> Interrupt {
     // Where no handler can be set, the system's own way ends the program.
     let _ = ctrlc::set_handler(move || {
         if HEARD.swap(true, Ordering::SeqCst) {
-            end_what_is_left();
-            std::process::exit(Status::Interrupted.number());
+            end();
         }
         switch.raise();
         let _ = std::thread::Builder::new().spawn(|| {
             std::thread::sleep(GRACE);
-            end_what_is_left();
-            std::process::exit(Status::Interrupted.number());
+            end();
         });
     });
     interrupt
+}
+
+/// Ends the program here and now, with what it started, and without half a file.
+fn end() -> ! {
+    let _none = no_more_files(GRACE);
+    end_what_is_left();
+    std::process::exit(Status::Interrupted.number());
 }

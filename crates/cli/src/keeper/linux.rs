@@ -19,11 +19,22 @@ const KEPT_BY: &str = "SETUP_READY_KEPT_BY";
 /// So long the one that works may take to end after a signal; it needs less.
 const PATIENCE: Duration = Duration::from_millis(1_500);
 
-static KEPT: OnceLock<()> = OnceLock::new();
+/// In the one that works: whose it is, and how the terminal was.
+static KEPT: OnceLock<(i32, Modes)> = OnceLock::new();
 
 /// Whether this process is the one that works.
 pub(super) fn is_kept() -> bool {
     KEPT.get().is_some()
+}
+
+/// Gives the terminal back where the keeper cannot any more.
+pub(super) fn restore_if_orphaned() {
+    if let Some((keeper, modes)) = KEPT.get()
+        && getppid().is_none_or(|parent| parent.as_raw_nonzero().get() != *keeper)
+        && let Some(modes) = &modes.0
+    {
+        let _ = tcsetattr(rustix::stdio::stdin(), OptionalActions::Now, modes);
+    }
 }
 
 pub(super) fn keep() -> Option<ExitCode> {
@@ -86,7 +97,7 @@ fn start() -> Option<Child> {
 }
 
 fn become_kept(keeper: i32) {
-    let _ = KEPT.set(());
+    let _ = KEPT.set((keeper, Modes::of_terminal()));
     let _ = set_parent_process_death_signal(Some(Signal::TERM));
     // It may have ended before that was set.
     if getppid().is_none_or(|parent| parent.as_raw_nonzero().get() != keeper) {
@@ -119,6 +130,7 @@ fn end(status: Option<ExitStatus>) -> ExitCode {
 }
 
 /// The modes of the terminal, where there is one.
+#[derive(Debug)]
 struct Modes(Option<Termios>);
 
 impl Modes {

@@ -5,7 +5,7 @@ mod plan;
 mod whole;
 
 pub use plan::{plan_json, plan_markdown, plan_sh};
-pub use whole::{Readers, write_whole};
+pub use whole::{Readers, no_more_files, write_whole};
 
 use crate::report::Report;
 use json::write_json;

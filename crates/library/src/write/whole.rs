@@ -3,6 +3,8 @@
 use std::fs;
 use std::io::{self, Write};
 use std::path::Path;
+use std::sync::{Mutex, MutexGuard, PoisonError, TryLockError};
+use std::time::{Duration, Instant};
 
 /// Who may read a file that is made.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -29,6 +31,7 @@ pub fn write_whole(path: &Path, bytes: &[u8], readers: Readers) -> io::Result<()
         let mut open = fs::OpenOptions::new().write(true).open(path)?;
         return open.write_all(bytes).and_then(|()| open.flush());
     }
+    let _one_at_a_time = BEING_WRITTEN.lock().unwrap_or_else(PoisonError::into_inner);
     let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or_else(|| Path::new("."));
     let mut builder = tempfile::Builder::new();
     builder.prefix(".setup-ready-").suffix(".part").rand_bytes(16);
@@ -44,4 +47,21 @@ pub fn write_whole(path: &Path, bytes: &[u8], readers: Readers) -> io::Result<()
     file.write_all(bytes)?;
     file.as_file_mut().flush()?;
     file.persist(path).map(drop).map_err(|error| error.error)
+}
+
+/// Held while a file is being written.
+static BEING_WRITTEN: Mutex<()> = Mutex::new(());
+
+/// Waits until no file is being written, at most so long, and lets none be begun as long as what it gives is kept: whoever ends the process
+/// at another moment leaves half of one under its first name.
+pub fn no_more_files(most: Duration) -> Option<MutexGuard<'static, ()>> {
+    let until = Instant::now() + most;
+    loop {
+        match BEING_WRITTEN.try_lock() {
+            Ok(guard) => return Some(guard),
+            Err(TryLockError::Poisoned(guard)) => return Some(guard.into_inner()),
+            Err(TryLockError::WouldBlock) if Instant::now() < until => std::thread::sleep(Duration::from_millis(1)),
+            Err(TryLockError::WouldBlock) => return None,
+        }
+    }
 }
