@@ -208,7 +208,7 @@ fn what_must_be_absent_is_unwanted_where_it_is() {
 }
 
 #[test]
-fn a_relative_folder_on_path_means_the_folder_one_stands_in() {
+fn a_relative_folder_on_path_is_nobodys_choice() {
     let bench = Bench::new(BUOY);
     let (root, elsewhere) = (bench.folder.path(), bench.folder.path().join("elsewhere"));
     let trap = root.join("trap");
@@ -218,7 +218,7 @@ fn a_relative_folder_on_path_means_the_folder_one_stands_in() {
     write_program(&bench.project().join("tools/buoy-tool"), hostile.as_bytes(), 0o755);
     let mut command = bench.command(&[], &["preflight", "-q", "--guide", "../project"]);
     let path = format!("tools:{}", std::env::var("PATH").unwrap());
-    assert_eq!(command.current_dir(&elsewhere).env("PATH", &path).output().unwrap().status.code(), Some(0));
+    assert_eq!(command.current_dir(&elsewhere).env("PATH", &path).output().unwrap().status.code(), Some(3));
     let mut command = bench.command(&[], &["preflight", "-q"]);
     assert_eq!(command.env("PATH", &path).output().unwrap().status.code(), Some(3), "inside the project it needs consent");
     assert!(!trap.exists());

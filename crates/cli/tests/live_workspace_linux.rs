@@ -319,7 +319,7 @@ fn commands_run_only_with_consent() {
 }
 
 #[test]
-fn a_yes_at_a_terminal_is_remembered_for_exactly_that_guide() {
+fn a_yes_at_a_terminal_is_remembered_for_exactly_what_was_shown() {
     let bench = Bench::new("[require.one]\ncommand = [\"buoy-say\"]\n");
     bench.program("buoy-say", "echo said >> ran");
     let state = format!("XDG_STATE_HOME={}", bench.folder.path().join("state").display());
@@ -327,11 +327,11 @@ fn a_yes_at_a_terminal_is_remembered_for_exactly_that_guide() {
     assert!(declined.contains("buoy-say") && declined.contains("UNDECIDED"), "{declined}");
     let accepted = bench.at_terminal("yes\\n", "preflight");
     assert!(accepted.contains("They run in") && accepted.contains("READY"), "{accepted}");
-    // Remembered also where nobody can be asked; a changed guide is another one.
+    // Remembered also where nobody can be asked; another argument is another command.
     assert_eq!(bench.report(&["env", &state], &[]).0, 0);
     bench.file(
         "setup-guide.toml",
-        "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.one]\ncommand = [\"buoy-say\"]\nexit = 0\n",
+        "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.one]\ncommand = [\"buoy-say\", \"more\"]\n",
     );
     assert_eq!(bench.report(&["env", &state], &[]).0, 3);
     std::fs::remove_file(bench.folder.path().join("state/setup-ready/consents")).unwrap();

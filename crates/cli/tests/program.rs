@@ -136,7 +136,7 @@ fn guides_that_are_too_large_or_not_there_are_refused_with_the_reason() {
     let output = bench.run(&["preflight"]);
     assert_eq!(output.status.code(), Some(2));
     let shown = text(&output.stderr).split_whitespace().collect::<Vec<_>>().join(" ");
-    assert!(shown.contains("larger than 8388608 bytes, which is the most that is read"), "{shown}");
+    assert!(shown.contains("larger than 4194304 bytes, which is the most that is read"), "{shown}");
     std::fs::remove_file(bench.project().join("setup-guide.toml")).unwrap();
     let output = bench.run(&["preflight"]);
     assert_eq!(output.status.code(), Some(2));

@@ -47,6 +47,7 @@ impl Host for Slow {
                 lacks: Vec::new(),
                 start: StartEffect::Quiet,
         choice: Choice::Itself,
+        by_relative_entry: false,
             }]);
         }
         if matches!(probe, Probe::Run { .. }) {

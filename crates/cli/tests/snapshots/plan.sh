@@ -3,6 +3,7 @@
 # Read it before you run it, in the project's folder. Nobody else has: the guide's author and
 # setup-ready 0.1.0 made it. A step that only a person can do is a comment.
 set -eu
+steps() {
 
 # 1. Have the limit raised where it is set: the container's settings, the service, or whoever looks after this machine.
 #    Settles memory.
@@ -21,7 +22,9 @@ printf '%s\n' 'export PATH=/usr/local/bin:"$PATH"' >> "$HOME"/.bashrc
 
 # 5. Fetch the parts that come from other repositories.
 #    Settles the working copy.
+(
 git submodule update --init --recursive
+)
 
 # 6. Give git another user.email: put it in the place of YOUR-VALUE.
 #    Settles your address in git.
@@ -39,3 +42,5 @@ git submodule update --init --recursive
 #    Settles hardware virtualization, the group for serial devices and cmake.
 
 echo 'Now sign out completely and in again, then check again: setup-ready preflight'
+}
+steps

@@ -148,7 +148,7 @@ fn a_good_copy_behind_a_bad_one_is_named_and_links_to_the_bad_one_are_not_run() 
 #[case::it_lies_in_the_project(
     "",
     true,
-    "/usr/bin/cmake was not run, because it lies in the project's own folder, and that needs your consent."
+    "/usr/bin/cmake was not run, because the project brings it, and that needs your consent."
 )]
 fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] in_project: bool, #[case] message: &str) {
     let mut script = debian();
@@ -161,6 +161,7 @@ fn nothing_beyond_a_version_is_run_without_consent(#[case] args: &str, #[case] i
         lacks: Vec::new(),
         start: StartEffect::Quiet,
         choice: Choice::Itself,
+        by_relative_entry: false,
     };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     let finding = find(&format!("tool = \"cmake\"\n{args}"), &script);
@@ -193,6 +194,7 @@ fn with_copy(script: &mut Script, elsewhere: bool, path: &str, kind: FileKind) {
         lacks: Vec::new(),
         start: StartEffect::Quiet,
         choice: Choice::Itself,
+        by_relative_entry: false,
     };
     let name = "cmake".to_owned();
     if elsewhere {

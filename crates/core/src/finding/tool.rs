@@ -314,6 +314,8 @@ pub enum Failure {
 pub enum ConsentNeed {
     /// It lies in the project's own folder.
     InProject,
+    /// PATH finds it by an entry that means another folder wherever one is.
+    RelativeEntry,
     /// It chooses what to be by the folder that it is started in.
     ChoosesByFolder,
     /// The guide passes it this argument, which is more than asking for a version.

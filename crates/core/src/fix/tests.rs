@@ -102,6 +102,7 @@ fn paths_in_commands_are_quoted() {
         lacks: Vec::new(),
         start: StartEffect::Quiet,
         choice: Choice::Itself,
+        by_relative_entry: false,
     };
     script.insert(Probe::Program { name: "cmake".into() }, Observation::Program(vec![copy]));
     assert_eq!(first_fix("tool = \"cmake\"", &script).run, [r"chmod +x '/opt/it'\''s; rm/cmake'"]);

@@ -96,6 +96,8 @@ expect = "absent"
 variable = "BUOY_REGION"
 env_file = ".env"
 matches = "^[a-z]+$"
+[require.token]
+variable = "BUOY_TOKEN"
 secret = true
 [require.group]
 group = "dialout"
@@ -150,7 +152,7 @@ any_of = ["file", "folder"]
 #[test]
 fn every_key_of_every_kind_is_read() {
     let guide = guide(EVERYTHING).unwrap();
-    assert_eq!(guide.requirements.len(), 27);
+    assert_eq!(guide.requirements.len(), 28);
     let first = guide.requirements.first().unwrap();
     assert_eq!((first.level, first.roles.as_slice(), first.after.as_slice()), (Level::Should, &[0][..], &[2][..]));
     let fix = first.fixes.first().unwrap();
@@ -251,10 +253,10 @@ fn what_cannot_be_a_guide_is_refused_at_once(#[case] text: &str, #[case] part: &
 #[test]
 fn size_and_depth_are_bounded_and_the_limit_is_named() {
     let large = " ".repeat(50_000_000);
-    assert!(parse(&large).unwrap_err().first().unwrap().message.contains("at most 8388608 are read"));
+    assert!(parse(&large).unwrap_err().first().unwrap().message.contains("at most 4194304 are read"));
     for deep in [format!("format = 1\nx = {}", "[".repeat(10_000)), format!("format = 1\nx{} = 1", ".y".repeat(10_000))] {
         let problems = parse(&deep).unwrap_err();
-        assert!(problems.iter().any(|problem| problem.message.contains("nested deeper than 80 levels")), "{problems:?}");
+        assert!(problems.iter().any(|problem| problem.message.contains("nested deeper than 32 levels")), "{problems:?}");
     }
 }
 

@@ -204,8 +204,11 @@ pub struct ProgramCopy {
     pub real_path: String,
     /// This user may execute it.
     pub executable: bool,
-    /// It lies in the project's own folder.
+    /// The project brings it: by its own place, by what it leads to, or by what starts it.
     pub in_project: bool,
+    /// The entry of PATH that it was found by means another folder wherever one happens to be.
+    #[serde(default, skip_serializing_if = "core::ops::Not::not")]
+    pub by_relative_entry: bool,
     /// What the file is, by its first bytes.
     pub kind: FileKind,
     /// Pieces that it cannot start without and that are not there, where the file tells.
@@ -245,6 +248,11 @@ impl Choice {
 }
 
 impl ProgramCopy {
+    /// Whether it is the person's own: neither the project's, nor found by chance.
+    pub fn is_the_persons(&self) -> bool {
+        !self.in_project && !self.by_relative_entry
+    }
+
     /// The file that is started to ask it something.
     pub fn asked(&self) -> &str {
         if let Choice::Other(path) = &self.choice { path } else { &self.path }

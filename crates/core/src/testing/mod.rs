@@ -72,6 +72,7 @@ pub(crate) fn copy(path: &str) -> ProgramCopy {
         lacks: Vec::new(),
         start: StartEffect::Quiet,
         choice: Choice::Itself,
+        by_relative_entry: false,
     }
 }
 

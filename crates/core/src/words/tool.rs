@@ -152,7 +152,10 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
 
 fn no_consent(path: &str, need: &ConsentNeed, states: Option<&Version>) -> String {
     let why = match need {
-        ConsentNeed::InProject => "it lies in the project's own folder".to_owned(),
+        ConsentNeed::InProject => "the project brings it".to_owned(),
+        ConsentNeed::RelativeEntry => {
+            "PATH finds it by an entry that means another folder wherever you are, which whoever owns that folder decides".to_owned()
+        }
         ConsentNeed::ChoosesByFolder => "which program it starts is decided by files of the project in a way that cannot be read".to_owned(),
         ConsentNeed::Argument(argument) => {
             format!(

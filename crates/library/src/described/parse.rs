@@ -161,6 +161,7 @@ fn read_programs(top: &Fields<'_>, shape: &mut Shape) {
             lacks: texts(&fields, "lacks").into_iter().map(Piece::Library).collect(),
             start: read_effect(&fields),
             choice: Choice::Itself,
+            by_relative_entry: false,
             path: path.clone(),
         };
         shape.stated.extend(fields.owned("states").map(|version| (path.clone(), version)));

@@ -63,7 +63,7 @@ impl Live {
                 Wish::Tool { name, odd: false, .. } if plain_path && !stand_in::DECIDED_BY_FOLDER.contains(&name) => continue,
                 Wish::Tool { name, arguments, odd } => {
                     let Some(copy) = program::copies(self, name).into_iter().find(|copy| copy.executable) else { continue };
-                    if !odd && !copy.in_project && copy.choice != Choice::Unclear {
+                    if !odd && !copy.in_project && !copy.by_relative_entry && copy.choice != Choice::Unclear {
                         continue;
                     }
                     let path = copy.asked().to_owned();

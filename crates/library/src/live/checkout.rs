@@ -17,11 +17,11 @@ const HARMLESS: [&str; 7] =
 const OFFLINE: [(&str, &str); 2] = [("GIT_NO_LAZY_FETCH", "1"), ("GIT_ALLOW_PROTOCOL", "")];
 
 fn git(live: &Live, folder: &Path, arguments: &[&str]) -> Result<Run, String> {
-    let found = program::copies(live, "git").into_iter().find(|copy| copy.executable && !copy.in_project);
+    let found = program::copies(live, "git").into_iter().find(|copy| copy.executable && copy.is_the_persons());
     let Some(git) = found else { return Err("git, which would tell, was not found on PATH".to_owned()) };
     let folder = folder.display().to_string();
     let words = ["-C", &folder].into_iter().chain(HARMLESS).chain(arguments.iter().copied());
-    Ok(live.run_apart(Path::new(&git.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>(), &OFFLINE))
+    Ok(live.run_apart(Path::new(git.asked()), &words.map(ToOwned::to_owned).collect::<Vec<_>>(), &OFFLINE))
 }
 
 /// Whether a setting of git's is there, and has a shape. Its value goes no further than here.

@@ -28,9 +28,9 @@ pub(super) fn would_install(live: &Live, manager: Manager, package: &str) -> Obs
 
 /// Runs a program on PATH outside the project.
 fn asked<'a>(live: &Live, name: &str, words: impl Iterator<Item = &'a str>) -> Result<Run, String> {
-    let found = program::copies(live, name).into_iter().find(|copy| copy.executable && !copy.in_project);
+    let found = program::copies(live, name).into_iter().find(|copy| copy.executable && copy.is_the_persons());
     let copy = found.ok_or_else(|| format!("{name} was not found on PATH"))?;
-    Ok(live.run(Path::new(&copy.path), &words.map(ToOwned::to_owned).collect::<Vec<_>>()))
+    Ok(live.run(Path::new(copy.asked()), &words.map(ToOwned::to_owned).collect::<Vec<_>>()))
 }
 
 fn answer(live: &Live, manager: Manager, package: &str) -> Observation {

@@ -36,7 +36,8 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
         copies.push(ProgramCopy {
             path: shown,
             executable: os::is_executable(&path),
-            in_project: relative || is_in_project(live, &path, &real) || interpreted_by_project(live, &kind),
+            in_project: is_in_project(live, &path, &real) || interpreted_by_project(live, &kind),
+            by_relative_entry: relative,
             lacks: lacks(live, &real, &kind),
             real_path: real.display().to_string(),
             kind,

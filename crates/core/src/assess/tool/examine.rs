@@ -52,6 +52,8 @@ pub(super) fn permission(
 ) -> Result<Permission, ConsentNeed> {
     let need = if copy.in_project {
         ConsentNeed::InProject
+    } else if copy.by_relative_entry {
+        ConsentNeed::RelativeEntry
     } else if copy.choice == Choice::Unclear {
         ConsentNeed::ChoosesByFolder
     } else if asks_for_a_version(tool, name) {

@@ -60,7 +60,7 @@ pub(in crate::live) fn database_groups(live: &Live) -> Observation {
     let Some(name) = own_name() else {
         return Observation::CouldNotLook("this user has no name in the account database".to_owned());
     };
-    if let Some(id) = first_copy(live, "id").filter(|copy| !copy.in_project) {
+    if let Some(id) = first_copy(live, "id").filter(ProgramCopy::is_the_persons) {
         let run = live.run(Path::new(&id.path), &["-Gn".to_owned(), "--".to_owned(), name.clone()]);
         if run.end == RunEnd::Exit(0) {
             return Observation::DatabaseGroups(run.stdout.split_whitespace().map(ToOwned::to_owned).collect());
@@ -83,7 +83,7 @@ pub(in crate::live) fn has_group(live: &Live, name: &str) -> Observation {
     if file.as_ref().is_ok_and(|text| text.lines().any(|line| line.split(':').next() == Some(name))) {
         return Observation::Group(true);
     }
-    if let Some(getent) = first_copy(live, "getent").filter(|copy| !copy.in_project) {
+    if let Some(getent) = first_copy(live, "getent").filter(ProgramCopy::is_the_persons) {
         let run = live.run(Path::new(&getent.path), &["group".to_owned(), "--".to_owned(), name.to_owned()]);
         // getent(1): 2 is "not found".
         if let RunEnd::Exit(status @ (0 | 2)) = run.end {
