@@ -1,5 +1,9 @@
 use crate::prelude::*;
 use regex::{Regex, RegexBuilder};
+use regex_automata::hybrid::dfa::{Cache, DFA};
+use regex_automata::nfa::thompson;
+use regex_automata::util::syntax;
+use regex_automata::{Input, MatchErrorKind};
 
 /// A stranger's regular expression, of bounded size, matched in time linear in the text.
 #[derive(Debug, Clone)]
@@ -55,7 +59,20 @@ impl Pattern {
         self.regex.as_str()
     }
 
-    /// Whether the text holds a match.
+    /// A search through large texts that gives up where it would take long.
+    pub fn search(&self) -> PatternSearch<'_> {
+        let config = DFA::config()
+            .cache_capacity(CACHE_BYTES)
+            .skip_cache_capacity_check(true)
+            .unicode_word_boundary(true)
+            .minimum_cache_clear_count(Some(MOST_CLEARED));
+        let syntax = syntax::Config::new().multi_line(true);
+        let thompson = thompson::Config::new().nfa_size_limit(Some(Self::LARGEST_BYTES));
+        let dfa = DFA::builder().configure(config).syntax(syntax).thompson(thompson).build(self.source()).ok();
+        PatternSearch { pattern: self, states: dfa.map(|dfa| (dfa.create_cache(), dfa)) }
+    }
+
+    /// Whether the text holds a match. Linear in the text, and for those of a program's output, not for large ones.
     pub fn matches(&self, text: &str) -> bool {
         self.regex.is_match(text)
     }
@@ -64,6 +81,37 @@ impl Pattern {
     pub fn capture<'t>(&self, text: &'t str) -> Option<&'t str> {
         let captures = self.regex.captures(text)?;
         captures.get(1).or_else(|| captures.get(0)).map(|found| found.as_str())
+    }
+}
+
+/// The memory for what a search has learned, in bytes.
+const CACHE_BYTES: usize = 2 << 20;
+/// A pattern that makes a search forget all it has learned so often is one that was made to be slow.
+const MOST_CLEARED: usize = 10;
+/// So much is searched in the slow way where the quick one cannot be gone, in bytes.
+const LARGEST_SLOW: usize = 64 << 10;
+
+/// A pattern with what was learned in searching for it.
+#[derive(Debug)]
+pub struct PatternSearch<'p> {
+    pattern: &'p Pattern,
+    states: Option<(Cache, DFA)>,
+}
+
+impl PatternSearch<'_> {
+    /// Whether a text holds a match; `None` where finding that out would take too long.
+    pub fn finds(&mut self, text: &str) -> Option<bool> {
+        let Some((cache, dfa)) = &mut self.states else { return self.slowly(text) };
+        match dfa.try_search_fwd(cache, &Input::new(text).earliest(true)) {
+            Ok(found) => Some(found.is_some()),
+            // It met a letter for which the boundaries of words cannot be told quickly.
+            Err(error) if matches!(error.kind(), MatchErrorKind::Quit { .. }) => self.slowly(text),
+            Err(_) => None,
+        }
+    }
+
+    fn slowly(&self, text: &str) -> Option<bool> {
+        (text.len() <= LARGEST_SLOW).then(|| self.pattern.matches(text))
     }
 }
 
@@ -78,12 +126,30 @@ impl Eq for Pattern {}
 #[cfg(test)]
 mod tests {
     use super::{Pattern, PatternError};
+    use crate::prelude::*;
 
     #[test]
     fn a_pattern_that_would_explode_is_refused() {
         assert_eq!(Pattern::new("((a{1000}){1000}){1000}"), Err(PatternError::TooLarge));
         assert_eq!(Pattern::new(&"a".repeat(1001)), Err(PatternError::TooLong(1001)));
         assert!(matches!(Pattern::new("("), Err(PatternError::Syntax(why)) if why.contains("unclosed")));
+    }
+
+    #[test]
+    fn a_search_agrees_with_a_match_and_gives_up_on_what_is_made_to_be_slow() {
+        let cases = [(r"^\w+@\w+$", "x\nann@sea\n"), (r"\bbuoy\b", "die buoy, größer"), (r"^b$", "a\nb"), (r"(x+x+)+y", "xxxxxxxxxxxx"), ("", "")];
+        for (source, text) in cases {
+            let pattern = Pattern::new(source).unwrap();
+            assert_eq!(pattern.search().finds(text), Some(pattern.matches(text)), "{source}");
+        }
+        let slow = Pattern::new("a[ab]{1000}c").unwrap();
+        let mut seed = 1_u64;
+        let mut letter = |_| {
+            seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1);
+            if seed >> 40 & 1 == 0 { 'a' } else { 'b' }
+        };
+        let text: String = (0..300_000).map(&mut letter).collect();
+        assert_eq!(slow.search().finds(&text), None);
     }
 
     #[test]

@@ -105,34 +105,45 @@ pub(super) fn fetch(live: &Live, url: &str, pattern: Option<Pattern>, way: Way) 
     }
     let proxy = if way == Way::Configured { proxy_for(url, variable) } else { None };
     let (url, limit) = (url.to_owned(), live.time_limit);
-    let fetched = aside(live, move || get(&url, pattern.as_ref(), proxy.as_deref(), limit));
-    Observation::Fetched(fetched.unwrap_or(Fetched::Failed(Connection::NoAnswer)))
+    match aside(live, move || get(&url, pattern.as_ref(), proxy.as_deref(), limit)) {
+        Some(Some(fetched)) => Observation::Fetched(fetched),
+        Some(None) => Observation::CouldNotLook("searching its answer for the pattern would take too long".to_owned()),
+        None => Observation::Fetched(Fetched::Failed(Connection::NoAnswer)),
+    }
 }
 
-fn get(url: &str, pattern: Option<&Pattern>, proxy: Option<&str>, limit: Duration) -> Fetched {
+/// None where searching the answer would take too long.
+fn get(url: &str, pattern: Option<&Pattern>, proxy: Option<&str>, limit: Duration) -> Option<Fetched> {
     let Ok(configured) = proxy.map(ureq::Proxy::new).transpose() else {
-        return Fetched::Proxy("the variable that names it holds no address".to_owned());
+        return Some(Fetched::Proxy("the variable that names it holds no address".to_owned()));
     };
     if let Some(proxy) =
         configured.as_ref().filter(|proxy| proxy.protocol() == ureq::ProxyProtocol::Http && url.starts_with("http:"))
     {
-        return plain_proxy::get(url, proxy, limit);
+        return Some(plain_proxy::get(url, proxy, limit));
     }
     let agent = agent(configured, limit);
     let answer = match agent.get(url).call() {
         Ok(answer) => answer,
-        Err(error) => return explain(&error, proxy.is_some()),
+        Err(error) => return Some(explain(&error, proxy.is_some())),
     };
     let status = answer.status().as_u16();
     if status == 407 && proxy.is_some() {
-        return Fetched::Proxy("it asks for a name and a password".to_owned());
+        return Some(Fetched::Proxy("it asks for a name and a password".to_owned()));
     }
-    let holds = pattern.map(|pattern| {
-        let mut body = answer.into_body();
-        let text = body.with_config().limit(READ_BYTES).lossy_utf8(true).read_to_string();
-        text.is_ok_and(|text| pattern.matches(&text))
-    });
-    Fetched::Answer(status, holds)
+    let holds = match pattern {
+        None => None,
+        Some(pattern) => {
+            let mut body = answer.into_body();
+            let text = body.with_config().limit(READ_BYTES).lossy_utf8(true).read_to_string();
+            match text.map(|text| pattern.search().finds(&text)) {
+                Ok(None) => return None,
+                Ok(found) => found,
+                Err(_) => Some(false),
+            }
+        }
+    };
+    Some(Fetched::Answer(status, holds))
 }
 
 fn agent(proxy: Option<ureq::Proxy>, limit: Duration) -> ureq::Agent {

@@ -47,18 +47,21 @@ pub(super) fn text(path: &Path) -> Result<String, LoadError> {
     read_from(file, path)
 }
 
-/// Whether a file's text fits a pattern; `None` where it cannot be read.
+/// Whether a file's text fits a pattern; `None` where it cannot be read, or that would take too long.
 pub(super) fn holds(path: &Path, pattern: &Pattern) -> Option<bool> {
     let mut bytes = Vec::new();
     open(path).ok()?.take(SEARCHED_BYTES).read_to_end(&mut bytes).ok()?;
-    Some(pattern.matches(&String::from_utf8_lossy(&bytes)))
+    pattern.search().finds(&String::from_utf8_lossy(&bytes))
 }
 
-/// Whether a name in a folder fits a pattern; `None` where it cannot be read.
+/// Whether a name in a folder fits a pattern; `None` where it cannot be read whole, or that would take too long.
 pub(super) fn lists(path: &Path, pattern: &Pattern) -> Option<bool> {
     let mut names = std::fs::read_dir(path).ok()?.flatten();
-    if names.by_ref().take(MOST_NAMES).any(|entry| pattern.matches(&entry.file_name().to_string_lossy())) {
-        return Some(true);
+    let mut search = pattern.search();
+    for entry in names.by_ref().take(MOST_NAMES) {
+        if search.finds(&entry.file_name().to_string_lossy())? {
+            return Some(true);
+        }
     }
     names.next().is_none().then_some(false)
 }
