@@ -11,6 +11,7 @@ mod preflight;
 // No part of the interface: the readers of other systems are used there only, and fuzz targets call them all.
 #[doc(hidden)]
 pub mod read;
+#[doc(hidden)]
 mod repository;
 mod run;
 #[cfg(feature = "schema")]

@@ -12,7 +12,7 @@ pub use amount::{AmountError, Size, parse_duration};
 pub use nearest::nearest;
 pub use pattern::{PatternSearch, Pattern, PatternError};
 pub use sanitised::{MOST_ACCENTS, Sanitised};
-pub use shell_line::{Flaw, Grammar, ShellLine};
+pub use shell_line::{Flaw, Grammar, ShellLine, is_simple};
 
 use crate::prelude::*;
 

@@ -99,6 +99,7 @@ impl Display for Sanitised<'_> {
 mod tests {
     use super::Sanitised;
     use crate::prelude::*;
+    use proptest::prelude::*;
     use rstest::rstest;
 
     #[rstest]
@@ -120,5 +121,22 @@ mod tests {
     #[test]
     fn a_line_end_in_a_command_is_seen() {
         assert_eq!(Sanitised::command("echo a\r\nrm\tb").to_string(), r"echo a\x0d\nrm\tb");
+    }
+
+    proptest! {
+        /// Written out by hand from Unicode's tables, beside the properties that the sieve goes by.
+        #[test]
+        fn no_character_of_the_classes_is_left(text in "(\\PC|[\\x00-\\x20\\u{7f}-\\u{a0}\\u{ad}\\u{34f}\\u{61c}\\u{115f}\\u{2000}-\\u{2070}\\u{2800}\\u{3164}\\u{e000}-\\u{e010}\\u{fe00}-\\u{fe0f}\\u{e0000}-\\u{e01ff}\\u{300}-\\u{310}]){0,60}") {
+            let left = |c: char| matches!(c,
+                '\0'..='\u{1f}' | '\u{7f}'..='\u{a0}' | '\u{ad}' | '\u{34f}' | '\u{61c}' | '\u{115f}'..='\u{1160}' | '\u{1680}' | '\u{17b4}'..='\u{17b5}'
+                | '\u{180b}'..='\u{180e}' | '\u{2000}'..='\u{200f}' | '\u{2028}'..='\u{202f}' | '\u{205f}'..='\u{206f}' | '\u{2800}' | '\u{3000}' | '\u{3164}'
+                | '\u{e000}'..='\u{f8ff}' | '\u{fe00}'..='\u{fe0f}' | '\u{feff}' | '\u{ffa0}' | '\u{fff0}'..='\u{fffb}' | '\u{1bca0}'..='\u{1bca3}'
+                | '\u{1d173}'..='\u{1d17a}' | '\u{e0000}'..='\u{e0fff}' | '\u{f0000}'..);
+            for shown in [Sanitised::line(&text).to_string(), Sanitised::command(&text).to_string()] {
+                prop_assert!(!shown.chars().any(left), "{shown:?}");
+                let heap = shown.chars().collect::<Vec<_>>().windows(5).any(|five| five.iter().all(|c| ('\u{300}'..='\u{36f}').contains(c)));
+                prop_assert!(!heap, "{shown:?}");
+            }
+        }
     }
 }

@@ -47,6 +47,80 @@ pub enum Grammar {
     Windows,
 }
 
+/// Whether a line for sh is so simple that it is sure to be read as it looks: commands of plain words, with what joins them and where their output
+/// goes. Anything else may be one whole command too; where it stands among others, it is better handed over as one quoted text.
+pub fn is_simple(text: &str) -> bool {
+    /// Words that begin more than one command (POSIX, 2.4), and some that shells add to them.
+    const RESERVED: [&str; 19] = [
+        "if", "then", "else", "elif", "fi", "for", "while", "until", "do", "done", "case", "esac", "{", "}", "!", "function", "select", "time", "[[",
+    ];
+    // After a join or an arrow a word must come; before a join, too.
+    let (mut words, mut arrow, mut word) = (0_usize, false, String::new());
+    let mut rest = text.chars().peekable();
+    loop {
+        let c = rest.next();
+        match c {
+            Some('\'') => {
+                word.push('q');
+                if !rest.by_ref().any(|c| c == '\'') {
+                    return false;
+                }
+            }
+            Some('"') => {
+                word.push('q');
+                let plain = |c: char| !matches!(c, '`' | '\\' | '$' | '"');
+                while rest.next_if(|c| plain(*c)).is_some() {}
+                // A variable by its plain name, which no text can make end elsewhere.
+                while rest.peek() == Some(&'$') {
+                    rest.next();
+                    if rest.next_if(|c| c.is_ascii_alphabetic() || *c == '_').is_none() {
+                        return false;
+                    }
+                    while rest.next_if(|c| plain(*c)).is_some() {}
+                }
+                if rest.next() != Some('"') {
+                    return false;
+                }
+            }
+            Some('$') => {
+                word.push('$');
+                if rest.peek().is_none_or(|c| !c.is_ascii_alphabetic() && *c != '_') {
+                    return false;
+                }
+            }
+            Some('\\' | '`' | '(' | ')' | '{' | '}' | '#' | '[' | '!') => return false,
+            Some(c) if !c.is_whitespace() && !matches!(c, ';' | '|' | '&' | '<' | '>') => word.push(c),
+            other => {
+                let ended = core::mem::take(&mut word);
+                if !ended.is_empty() {
+                    if words == 0 && !arrow && RESERVED.contains(&&*ended) {
+                        return false;
+                    }
+                    words += usize::from(!arrow);
+                    arrow = false;
+                }
+                match other {
+                    Some('>' | '<') if arrow => return false,
+                    Some('>') => {
+                        rest.next_if_eq(&'>');
+                        arrow = true;
+                    }
+                    Some('<') => arrow = true,
+                    Some(join @ (';' | '|' | '&')) => {
+                        let doubled = join != ';' && rest.next_if_eq(&join).is_some();
+                        if words == 0 || arrow || (join == '&' && !doubled) {
+                            return false;
+                        }
+                        words = 0;
+                    }
+                    Some(_) => {}
+                    None => return words > 0 && !arrow,
+                }
+            }
+        }
+    }
+}
+
 /// A line that was looked through.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct ShellLine {
@@ -217,7 +291,7 @@ fn opening(closing: &str) -> &'static str {
 
 #[cfg(test)]
 mod tests {
-    use super::{Flaw, Grammar, ShellLine};
+    use super::{Flaw, Grammar, ShellLine, is_simple};
     use rstest::rstest;
 
     #[rstest]
@@ -249,6 +323,22 @@ mod tests {
     #[case::a_closed_loop("done", Some(Flaw::Unbalanced("do")))]
     fn lines_that_are_one_command_are_told_from_others(#[case] line: &str, #[case] flaw: Option<Flaw>) {
         assert_eq!(ShellLine::read(line, Grammar::Posix).flaw, flaw);
+    }
+
+    #[rstest]
+    #[case::a_plain_command("sudo apt install cmake", true)]
+    #[case::quotes("echo 'it'\\''s'", false)]
+    #[case::single_quotes("mkdir -p 'a b'", true)]
+    #[case::a_variable("export PATH=/opt/bin:\"$PATH\"", true)]
+    #[case::joined("cd src && make || exit 1; ls | wc -l > out", true)]
+    #[case::an_arrow_to_nowhere("echo <", false)]
+    #[case::an_arrow_before_a_join("echo > ; ls", false)]
+    #[case::a_join_after_nothing("&& ls", false)]
+    #[case::two_joins("a ;; b", false)]
+    #[case::a_word_that_begins_more("if true", false)]
+    #[case::a_substitution("echo \"$(date)\"", false)]
+    fn simple_lines_are_told_from_others(#[case] line: &str, #[case] simple: bool) {
+        assert_eq!(is_simple(line), simple);
     }
 
     #[test]

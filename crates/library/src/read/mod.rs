@@ -42,6 +42,7 @@ pub use os_release::{OsRelease, os_release};
 pub use pe::{PeResources, opens_window, pe_resources, pe_version};
 pub use pe_imports::pe_imports;
 pub use pkg_config::pkg_config_version;
+pub use crate::repository::pinned;
 pub use process::{is_in_ranges, started_as};
 pub use proxy::proxy_for;
 pub use startup_file::sets_variable;

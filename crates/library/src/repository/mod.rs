@@ -3,4 +3,4 @@
 mod pinned;
 mod ranges;
 
-pub(crate) use pinned::pinned;
+pub use pinned::pinned;

@@ -6,7 +6,7 @@ use crate::version::Range;
 /// Which versions of a tool a file of the project asks for. The file's name says how it is read: `rust-toolchain(.toml)`, `Cargo.toml`,
 /// `package.json`, `pyproject.toml`, `.python-version`, `.node-version`, `.nvmrc`, `go.mod`, `CMakeLists.txt`; of any other file, the
 /// first line that is neither empty nor a comment is the version.
-pub(crate) fn pinned(file: &str, text: &str, tools: &[String]) -> Pinned {
+pub fn pinned(file: &str, text: &str, tools: &[String]) -> Pinned {
     let name = file.rsplit(['/', '\\']).next().unwrap_or(file);
     let said = match name {
         "rust-toolchain.toml" => toml(text, &[&["toolchain", "channel"]], rust),

@@ -5,7 +5,7 @@ use crate::fix::{Shell, Source, quote};
 use crate::guide::{Level, Requirement, Then};
 use crate::plan::Step;
 use crate::report::Report;
-use crate::text::{Sanitised, join_words};
+use crate::text::{Sanitised, is_simple, join_words};
 use std::io::{self, Write};
 
 /// Writes the plan as JSON, version 1, ending with a line end.
@@ -143,7 +143,9 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         }
         for text in &step.fix.run {
             let start = if comment { "#      " } else { "" };
-            writeln!(writer, "{start}{}", Sanitised::command(text))?;
+            // What is no simple line is handed over as one text, so that no other line can become a part of it.
+            let text = if comment || is_simple(text) { text.clone() } else { format!("eval {}", quote(text, Shell::Posix)) };
+            writeln!(writer, "{start}{}", Sanitised::command(&text))?;
         }
         if apart {
             writeln!(writer, ")")?;

@@ -1,0 +1,165 @@
+//! What is fed, and with what it begins.
+
+use build_setup_ready::manager::Manager;
+use build_setup_ready::read;
+use build_setup_ready::text::{Grammar, Pattern, Sanitised, ShellLine, Size, nearest, parse_duration};
+use build_setup_ready::version::{Range, Version, find};
+use build_setup_ready::{Described, Preflight, fix, guide};
+use std::sync::LazyLock;
+
+/// A reader, or several of a sort.
+pub(crate) struct Target {
+    pub(crate) name: &'static str,
+    pub(crate) about: &'static str,
+    /// Reads a text; the number chooses where there is a choice.
+    pub(crate) feed: fn(&str, usize),
+}
+
+pub(crate) const TARGETS: &[Target] = &[
+    Target { name: "guide", about: "setup guides, and a preflight of those that are right, on a described machine", feed: guide_text },
+    Target { name: "machine", about: "described machines, and a preflight on those that are right", feed: machine_text },
+    Target { name: "words", about: "conditions, versions, version ranges, patterns, sizes, times", feed: words },
+    Target { name: "shown", about: "the sieve, quoting for each shell, and the check that a command is one command", feed: shown },
+    Target { name: "files", about: "files of projects: pins, variables, version control, descriptions of libraries", feed: files },
+    Target { name: "systems", about: "what the parts of systems, programs and package managers print", feed: systems },
+];
+
+const GUIDE: &str = include_str!("../../library/demo/setup-guide.toml");
+const MACHINES: [&str; 3] = [
+    include_str!("../../library/demo/machines/shared-server.toml"),
+    include_str!("../../library/demo/machines/workshop-windows-pc.toml"),
+    include_str!("../../library/demo/machines/old-macbook.toml"),
+];
+const CORPUS: &str = include_str!("../../core/tests/corpus.toml");
+
+/// The texts that a target begins with.
+pub(crate) fn seeds(target: &str) -> Vec<String> {
+    match target {
+        "guide" => {
+            let mut seeds: Vec<String> = GUIDE.split("\n[").map(|part| format!("format = 1\n[project]\nname = \"a\"\n[{part}")).collect();
+            seeds.push(GUIDE.to_owned());
+            seeds
+        }
+        "machine" => owned(&MACHINES),
+        "words" => owned(&["linux and not (wsl or distro-version >= 12)", "1.2.3-rc.1+b7", "go1.21.3", ">= 3.25, < 5 || = 2.*", r"^(\w+)-(\d{1,3})$", "1.5 GiB", "5 min", "3.11.0b4"]),
+        "shown" => owned(&["echo 'it'\\''s' \"a $(id)\" | cat", "if true; then a; fi", "C:\\Program Files\\x", "Überbrückung 浮標\u{202e}", "cat <<END"]),
+        "files" => owned(&[
+            "export A='b c' # d\nE=\"f\\n\"\n", "[toolchain]\nchannel = \"1.75\"\n", "{\"engines\":{\"node\":\"^20.1 || >=18\"},\"packageManager\":\"yarn@4.1.0\"}",
+            "[project]\nrequires-python = \"~=3.11\"\n", "module x\n\ngo 1.22\n", "cmake_minimum_required(VERSION 3.16...3.28)", "ref: refs/heads/main\n",
+            "[submodule \"a\"]\n\tpath = lib/a\n\turl = ../a\n", "version https://git-lfs.github.com/spec/v1\noid sha256:0\n", "prefix=/usr\nVersion: 1.2\nRequires: a\n", "nodejs 20.1.0 18\n",
+        ]),
+        _ => {
+            // What installed programs really print, and tables of the systems.
+            let table: toml::Table = toml::from_str(CORPUS).unwrap_or_default();
+            let mut seeds = Vec::new();
+            collect(&toml::Value::Table(table), &mut seeds);
+            seeds.extend(owned(&[
+                "ann:x:1000:1000:Ann:/home/ann:/bin/bash\n", "video:x:44:ann\n", "12:memory:/a\n0::/user.slice\n", "36 35 98:0 / /mnt rw,noatime master:1 - ext4 /dev/root rw\n",
+                "MemTotal:  16384 kB\nMemAvailable:  1024 kB\n", "0-3,8\n", "NAME=\"Debian\"\nVERSION_ID=\"12\"\nID_LIKE=debian\n",
+                "  sl  local_address rem_address   st\n   0: 0100007F:1F90 00000000:0000 0A 00000000:00000000 00:00000000 00000000  1000        0 4242 1\n",
+                "Iface\tDestination\tGateway\neth0\t00000000\t0100000A\t0003\t0\t0\t0\t00000000\n", "Package: cmake\nVersion: 3.25.1-1\nCandidate: 3.25.1-1\n",
+                "LoadState=loaded\nActiveState=active\nUnitFileState=enabled\n", "p4242\ncnode\nn*:7070\n", "Start Port    End Port\n      5357        5357     *\n", "\"%1\" %*", "100000 100000\n", "max\n",
+                "Pages free:  1000.\nPages inactive: 20.\n", "<dictionary> {\n  HTTPSEnable : 1\n  HTTPSProxy : proxy\n}\n", "need to get 12.3 MB of archives.\nInst a (1 b)\n",
+            ]));
+            seeds
+        }
+    }
+}
+
+fn owned(texts: &[&str]) -> Vec<String> {
+    texts.iter().map(|text| (*text).to_owned()).collect()
+}
+
+fn collect(value: &toml::Value, texts: &mut Vec<String>) {
+    match value {
+        toml::Value::String(text) => texts.push(text.clone()),
+        toml::Value::Array(list) => list.iter().for_each(|value| collect(value, texts)),
+        toml::Value::Table(table) => table.values().for_each(|value| collect(value, texts)),
+        _ => {}
+    }
+}
+
+fn guide_text(text: &str, choice: usize) {
+    let Ok(guide) = guide::parse(text) else { return };
+    let Some(Ok(machine)) = MACHINES.get(choice % MACHINES.len()).map(|text| Described::parse(text)) else { return };
+    preflight(&guide, &machine);
+}
+
+fn machine_text(text: &str, _: usize) {
+    static DEMO: LazyLock<Option<guide::Guide>> = LazyLock::new(|| guide::parse(GUIDE).ok());
+    if let (Ok(machine), Some(guide)) = (Described::parse(text), &*DEMO) {
+        preflight(guide, &machine);
+    }
+}
+
+fn preflight(guide: &guide::Guide, machine: &Described) {
+    if let Ok(report) = Preflight::new(guide).run(machine) {
+        let mut written = Vec::new();
+        let _ = build_setup_ready::write::json(&report, &mut written);
+        let _ = build_setup_ready::write::plan_sh(&report, &mut written);
+        let _ = build_setup_ready::write::plan_markdown(&report, &mut written);
+    }
+}
+
+fn words(text: &str, choice: usize) {
+    let _ = guide::parse(&format!("format = 1\n[project]\nname = \"a\"\n[require.x]\ncores = 1\nwhen = '''{text}'''\n"));
+    let range = Range::parse(text);
+    if let (Ok(version), Ok(range)) = (Version::parse(text), &range) {
+        let _ = range.judge(&version);
+    }
+    if let Some(found) = find(text, "buoy") {
+        let _ = found.version.compare(&found.version);
+        assert!(Version::parse(&found.version.to_string()).is_ok(), "{}", found.version);
+    }
+    // Building one costs more than all the rest.
+    if choice % 16 == 0
+        && let Ok(pattern) = Pattern::new(text)
+    {
+        let _ = (pattern.search().finds(text), pattern.capture("buoy release 12.4"));
+    }
+    let _ = (Size::parse(text), parse_duration(text), nearest(text, ["linux", "macos"].into_iter()));
+}
+
+fn shown(text: &str, choice: usize) {
+    for sieve in [Sanitised::line(text).to_string(), Sanitised::command(text).to_string(), Sanitised::lines(text).to_string()] {
+        assert!(sieve.chars().all(|c| matches!(c, '\n' | '\t') || !Sanitised::hides(c)), "{sieve:?}");
+    }
+    let shells = [fix::Shell::Posix, fix::Shell::Fish, fix::Shell::PowerShell, fix::Shell::Cmd];
+    if let Some(shell) = shells.get(choice % shells.len()) {
+        let _ = fix::quote(text, *shell);
+    }
+    let line = format!("true {}", fix::quote(text, fix::Shell::Posix));
+    let whole = ShellLine::read(&line, Grammar::Posix).flaw;
+    assert!(whole.is_none() || text.contains(['\n', '\r', '\u{85}', '\u{2028}', '\u{2029}', '\u{b}', '\u{c}']), "{line:?}: {whole:?}");
+    let _ = (ShellLine::read(text, Grammar::Posix), ShellLine::read(text, Grammar::Windows));
+}
+
+fn files(text: &str, choice: usize) {
+    const NAMES: [&str; 9] =
+        ["rust-toolchain.toml", "Cargo.toml", "package.json", "pyproject.toml", ".python-version", ".nvmrc", "go.mod", "CMakeLists.txt", "VERSION"];
+    let name = NAMES.get(choice % NAMES.len()).copied().unwrap_or_default();
+    let _ = read::pinned(name, text, &["node".to_owned(), "yarn".to_owned()]);
+    let _ = (read::env_entries(text).count(), read::env_value(text, "A"), read::setting_number("A", None, Some((".env", text))));
+    let _ = (read::branch_of_head(text), read::submodule_paths(text), read::is_large_file_pointer(text.as_bytes()));
+    let _ = (read::pkg_config_version(text), read::sets_variable(text, "PATH"), read::file_kind(text.as_bytes()));
+}
+
+fn systems(text: &str, choice: usize) {
+    let _ = (read::user_name(text, 1000), read::group_name(text, 44), read::group_names_of_ids(text, &[44, 1000]));
+    let manager = Manager::ALL.get(choice % Manager::ALL.len()).copied();
+    let _ = (manager.and_then(|manager| read::candidate(manager, "cmake", text)), read::downloads(text));
+    let half = text.len() / 2;
+    let (a, b) = text.split_at(text.floor_char_boundary(half));
+    let _ = (read::cgroup_folders(a, b, "memory"), read::memory_limit(text), read::cpu_quota_v2(text), read::cpu_quota_v1(a, b));
+    let _ = (read::cpuinfo_flags(text, &["vmx"]), read::count_online(text), read::meminfo(text), read::os_release(text));
+    let _ = (read::elf_needs(text.as_bytes()), read::loader_cache(text.as_bytes()), read::opens_window(text.as_bytes()));
+    let _ = (read::pe_resources(text.as_bytes()), read::pe_version(text.as_bytes(), 7), read::pe_imports(text.as_bytes()));
+    let _ = (read::expanded(text, |name| Some(name.to_owned())), read::plist_text(text, "A"), read::apfs_container(text, "/Users/ann"));
+    let _ = (read::vm_stat(text), read::lsof_holder(text), read::user_shell(text), read::launch_limit(text), read::proxy_of_scutil(text));
+    let _ = (read::is_kept_back(text), read::mount_of(text, "/mnt/a"), read::windows_disk(text, "/mnt/c"), read::routes(text));
+    let _ = (read::sockets(text, build_setup_ready::guide::Protocol::Tcp).count(), read::has_default_route(a, b));
+    let _ = (read::started_as(text.as_bytes()), read::is_in_ranges(text, 7), read::proxy_for(text, |_| Some(b.to_owned())));
+    let _ = (read::systemd_service(text), read::reserved_ports(text), read::proxy_of_settings(true, a, b));
+    let _ = read::open_command(text, "C:\\a.txt", &[a.to_owned()]);
+    let _ = find(text, "cmake");
+}
