@@ -104,7 +104,11 @@ pub(crate) fn consent(asks: Vec<Ask>, consents: Option<&Consents>, folder: &Path
             paper.block(0, &text, Ink::Quiet);
         }
         Some((_, Err(reason))) => {
-            paper.block(0, &format!("What you agreed to before is not believed, and a yes counts only now: {reason}."), Ink::Body);
+            paper.block(
+                0,
+                &format!("What you agreed to before is not believed, and a yes counts only now: {reason}."),
+                Ink::Body,
+            );
         }
         None => paper.block(0, "A yes counts only now: there is no place of your own to remember it.", Ink::Quiet),
     }

@@ -1,7 +1,7 @@
 //! Exit statuses, and the failures that lead to some of them.
 
-use build_setup_ready::{LoadError, OtherUser};
 use build_setup_ready::report::Outcome;
+use build_setup_ready::{LoadError, OtherUser};
 use std::path::PathBuf;
 use std::process::ExitCode;
 

@@ -32,7 +32,8 @@ impl Keyboard {
     pub(crate) fn listen() -> Self {
         let (sender, lines) = channel();
         // It ends with the program: a read cannot be cut short.
-        std::thread::spawn(move || {
+        // Where no thread can be started, no line can come.
+        let _ = std::thread::Builder::new().spawn(move || {
             for line in std::io::stdin().lock().lines() {
                 let Ok(line) = line else { return };
                 if sender.send(line).is_err() {

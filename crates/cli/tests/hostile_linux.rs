@@ -24,8 +24,14 @@ fn classes() -> Vec<Class> {
     let mut files: Vec<_> = std::fs::read_dir(suite()).unwrap().map(|entry| entry.unwrap().path()).collect();
     files.retain(|file| file.extension().is_some_and(|extension| extension == "toml"));
     files.sort();
-    files.iter().map(|file| toml::from_str(&std::fs::read_to_string(file).unwrap()).unwrap_or_else(|error| panic!("{file:?}: {error}"))).collect()
+    files
+        .iter()
+        .map(|file| toml::from_str(&std::fs::read_to_string(file).unwrap()).unwrap_or_else(|error| panic!("{file:?}: {error}")))
+        .collect()
 }
+
+/// Most attempts wait more than they compute.
+const WORKERS: usize = 8;
 
 /// What became of one: held, left out for a reason, or how it got through.
 enum Outcome {
@@ -43,6 +49,33 @@ fn outcome(attempt: &Attempt) -> Outcome {
     if failures.is_empty() { Outcome::Held } else { Outcome::Through(failures) }
 }
 
+/// The page for users says what is tried, and how often.
+#[test]
+fn the_table_of_attempts_is_fresh() {
+    let page = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/trust.md");
+    let text = std::fs::read_to_string(&page).unwrap();
+    let (before, rest) = text.split_once("| what is tried | attempts |\n").unwrap();
+    let (_, after) = rest.split_once("<!-- end -->").unwrap();
+    let rows: String =
+        classes().iter().map(|class| format!("| **{}.** {} | {} |\n", class.class, class.harm, class.attempt.len())).collect();
+    let fresh = format!("{before}| what is tried | attempts |\n| --- | --- |\n{rows}<!-- end -->{after}");
+    if std::env::var("SNAPSHOTS").is_ok_and(|word| word == "overwrite") {
+        std::fs::write(&page, &fresh).unwrap();
+    } else {
+        assert_eq!(text, fresh, "docs/trust.md is not fresh: SNAPSHOTS=overwrite cargo test");
+    }
+}
+
+/// At random moments of each signal: no child is left, no half file, and the terminal is as it was.
+#[test]
+fn no_moment_leaves_anything() {
+    let program = std::env::var("HOSTILE_PROGRAM").unwrap_or_else(|_| env!("CARGO_BIN_EXE_setup-ready").to_owned());
+    let seed = std::process::id().to_string();
+    let output =
+        std::process::Command::new("python3").arg(suite().join("moments.py")).args([&program, "100", &seed]).output().unwrap();
+    assert!(output.status.success(), "{}{}", String::from_utf8_lossy(&output.stdout), String::from_utf8_lossy(&output.stderr));
+}
+
 #[test]
 fn no_attempt_does_harm() {
     let classes = classes();
@@ -55,10 +88,14 @@ fn no_attempt_does_harm() {
         .collect();
     let (next, done) = (AtomicUsize::new(0), Mutex::new(Vec::new()));
     std::thread::scope(|scope| {
-        for _ in 0..4 {
+        for _ in 0..WORKERS {
             scope.spawn(|| {
                 while let Some((number, name, attempt)) = all.get(next.fetch_add(1, Ordering::Relaxed)) {
+                    let clock = std::time::Instant::now();
                     let outcome = outcome(attempt);
+                    if clock.elapsed().as_secs() >= 5 {
+                        eprintln!("{name}: {} s", clock.elapsed().as_secs());
+                    }
                     done.lock().unwrap().push((*number, *name, outcome));
                 }
             });

@@ -48,33 +48,119 @@ fn looked_at(tool: &str, folder: &str, made: &str) -> (Value, bool) {
     "pyenv python3; echo system > project/.python-version; program bin/python3 'Python 3.7.3'",
     "3.7.3"
 )]
-#[case::ruby("ruby", ".rbenv/shims", "stand_in home/.rbenv/shims/ruby; program home/.rbenv/versions/3.3.0/bin/ruby 'ruby 3.3.0'; echo ruby-3.3.0 > project/.ruby-version", "3.3.0")]
-#[case::java("java", ".jenv/shims", "stand_in home/.jenv/shims/java; program home/.jenv/versions/17/bin/java 'openjdk 17.0.9'; echo 17 > project/.java-version", "17.0.9")]
-#[case::node_by_a_pin("node", ".nodenv/shims", "stand_in home/.nodenv/shims/node; program home/.nodenv/versions/20.9.0/bin/node v20.9.0; echo v20.9.0 > project/.node-version", "20.9.0")]
-#[case::node_by_package_json("node", ".volta/bin", "volta; echo '{\"volta\":{\"node\":\"22.3.0\"}}' > project/package.json", "22.3.0")]
+#[case::ruby(
+    "ruby",
+    ".rbenv/shims",
+    "stand_in home/.rbenv/shims/ruby; program home/.rbenv/versions/3.3.0/bin/ruby 'ruby 3.3.0'; echo ruby-3.3.0 > project/.ruby-version",
+    "3.3.0"
+)]
+#[case::java(
+    "java",
+    ".jenv/shims",
+    "stand_in home/.jenv/shims/java; program home/.jenv/versions/17/bin/java 'openjdk 17.0.9'; echo 17 > project/.java-version",
+    "17.0.9"
+)]
+#[case::node_by_a_pin(
+    "node",
+    ".nodenv/shims",
+    "stand_in home/.nodenv/shims/node; program home/.nodenv/versions/20.9.0/bin/node v20.9.0; echo v20.9.0 > project/.node-version",
+    "20.9.0"
+)]
+#[case::node_by_package_json(
+    "node",
+    ".volta/bin",
+    "volta; echo '{\"volta\":{\"node\":\"22.3.0\"}}' > project/package.json",
+    "22.3.0"
+)]
 #[case::node_by_the_persons_choice("node", ".volta/bin", "volta", "18.20.0")]
 #[case::rust_by_default("rustc", ".cargo/bin", "rust", "1.91.0")]
-#[case::rust_by_a_toolchain_file("rustc", ".cargo/bin", "rust; printf '[toolchain]\\nchannel = \"1.75\"\\n' > project/rust-toolchain.toml", "1.75.0")]
+#[case::rust_by_a_toolchain_file(
+    "rustc",
+    ".cargo/bin",
+    "rust; printf '[toolchain]\\nchannel = \"1.75\"\\n' > project/rust-toolchain.toml",
+    "1.75.0"
+)]
 #[case::rust_by_the_older_file("rustc", ".cargo/bin", "rust; echo 1.75.0 > project/rust-toolchain", "1.75.0")]
-#[case::rust_by_an_override("rustc", ".cargo/bin", "rust; echo \"\\\"$PWD/project\\\" = \\\"1.75.0-x86_64-unknown-linux-gnu\\\"\" >> home/.rustup/settings.toml", "1.75.0")]
+#[case::rust_by_an_override(
+    "rustc",
+    ".cargo/bin",
+    "rust; echo \"\\\"$PWD/project\\\" = \\\"1.75.0-x86_64-unknown-linux-gnu\\\"\" >> home/.rustup/settings.toml",
+    "1.75.0"
+)]
 #[case::one_of_many_by_a_pin("node", ".asdf/shims", "asdf; echo 'nodejs 20.11.1 # why' > project/.tool-versions", "20.11.1")]
 #[case::one_of_many_by_the_persons_choice("node", ".asdf/shims", "asdf; echo 'nodejs 18.20.0' > home/.tool-versions", "18.20.0")]
-#[case::one_of_many_with_a_second_choice("node", ".asdf/shims", "asdf; echo 'nodejs 21.0.0 20.11.1' > project/.tool-versions", "20.11.1")]
-fn the_version_is_that_of_the_program_which_would_start_here(#[case] tool: &str, #[case] folder: &str, #[case] made: &str, #[case] found: &str) {
+#[case::one_of_many_with_a_second_choice(
+    "node",
+    ".asdf/shims",
+    "asdf; echo 'nodejs 21.0.0 20.11.1' > project/.tool-versions",
+    "20.11.1"
+)]
+fn the_version_is_that_of_the_program_which_would_start_here(
+    #[case] tool: &str,
+    #[case] folder: &str,
+    #[case] made: &str,
+    #[case] found: &str,
+) {
     let (finding, started) = looked_at(tool, folder, made);
-    assert_eq!((finding["verdict"].as_str().unwrap(), finding["found"].as_str().unwrap_or_default()), ("met", found), "{finding:#}");
+    assert_eq!(
+        (finding["verdict"].as_str().unwrap(), finding["found"].as_str().unwrap_or_default()),
+        ("met", found),
+        "{finding:#}"
+    );
     assert!(!started, "the stand-in was started");
 }
 
 #[rstest]
-#[case::a_version_that_is_not_there("python3", ".pyenv/shims", "pyenv python3; echo 3.13.0 > project/.python-version", "unmet", "3.13.0, which ")]
-#[case::a_toolchain_that_is_not_there("rustc", ".cargo/bin", "rust; echo 1.60.0 > project/rust-toolchain", "unmet", "rustc of 1.60.0, which ")]
-#[case::a_pin_that_is_a_path("python3", ".pyenv/shims", "pyenv python3; echo ../../../project/evil > project/.python-version", "unknown", "cannot be read")]
-#[case::a_toolchain_that_is_a_path("rustc", ".cargo/bin", "rust; printf '[toolchain]\\npath = \"x\"\\n' > project/rust-toolchain.toml", "unknown", "cannot be read")]
-#[case::a_tool_of_many_that_is_a_path("node", ".asdf/shims", "asdf; echo \"nodejs path:$PWD/project\" > project/.tool-versions", "unknown", "cannot be read")]
+#[case::a_version_that_is_not_there(
+    "python3",
+    ".pyenv/shims",
+    "pyenv python3; echo 3.13.0 > project/.python-version",
+    "unmet",
+    "3.13.0, which "
+)]
+#[case::a_toolchain_that_is_not_there(
+    "rustc",
+    ".cargo/bin",
+    "rust; echo 1.60.0 > project/rust-toolchain",
+    "unmet",
+    "rustc of 1.60.0, which "
+)]
+#[case::a_pin_that_is_a_path(
+    "python3",
+    ".pyenv/shims",
+    "pyenv python3; echo ../../../project/evil > project/.python-version",
+    "unknown",
+    "cannot be read"
+)]
+#[case::a_toolchain_that_is_a_path(
+    "rustc",
+    ".cargo/bin",
+    "rust; printf '[toolchain]\\npath = \"x\"\\n' > project/rust-toolchain.toml",
+    "unknown",
+    "cannot be read"
+)]
+#[case::a_tool_of_many_that_is_a_path(
+    "node",
+    ".asdf/shims",
+    "asdf; echo \"nodejs path:$PWD/project\" > project/.tool-versions",
+    "unknown",
+    "cannot be read"
+)]
 #[case::no_version_at_all("node", ".asdf/shims", "asdf", "unmet", "no version of nodejs is chosen")]
-#[case::a_manager_whose_settings_are_not_read("node", ".local/share/mise/shims", "stand_in home/.local/share/mise/shims/node", "unknown", "cannot be read")]
-#[case::a_runtime_with_a_file_of_the_project("dotnet", "x", "stand_in bin/dotnet; echo '{\"sdk\":{\"version\":\"8.0.1\"}}' > project/global.json", "unknown", "cannot be read")]
+#[case::a_manager_whose_settings_are_not_read(
+    "node",
+    ".local/share/mise/shims",
+    "stand_in home/.local/share/mise/shims/node",
+    "unknown",
+    "cannot be read"
+)]
+#[case::a_runtime_with_a_file_of_the_project(
+    "dotnet",
+    "x",
+    "stand_in bin/dotnet; echo '{\"sdk\":{\"version\":\"8.0.1\"}}' > project/global.json",
+    "unknown",
+    "cannot be read"
+)]
 fn what_is_not_there_or_cannot_be_read_is_told(
     #[case] tool: &str,
     #[case] folder: &str,

@@ -34,7 +34,9 @@ pub fn concerned<'g>(guide: &'g Guide, selection: &Selection) -> Vec<(&'g Requir
             wishes.push((requirement, Wish::Command(&command.words)));
         } else if let Subject::Tool(tool) = &requirement.subject {
             // Any of its names may be the one that is here.
-            let wish = |name: &'g String| (requirement, Wish::Tool { name, arguments: arguments(tool, name), odd: !asks_for_a_version(tool, name) });
+            let wish = |name: &'g String| {
+                (requirement, Wish::Tool { name, arguments: arguments(tool, name), odd: !asks_for_a_version(tool, name) })
+            };
             wishes.extend(tool.names.iter().map(wish));
         }
     }

@@ -2,8 +2,8 @@
 
 use crate::guide::Requirement;
 use crate::prelude::*;
-use alloc::collections::BTreeMap;
 use crate::probe::Permission;
+use alloc::collections::BTreeMap;
 
 /// Whether the person agreed to run what goes beyond asking known programs for their version.
 #[derive(Debug, Clone, PartialEq, Eq, Default)]

@@ -7,7 +7,7 @@
 )]
 
 use setup_ready_core::catalogue;
-use setup_ready_core::document::{MOST_TABLES, self, Fields};
+use setup_ready_core::document::{self, Fields, MOST_TABLES};
 use setup_ready_core::problem::Problems;
 use setup_ready_core::version::{Fit, Range, Version, find};
 

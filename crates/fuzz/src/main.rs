@@ -36,14 +36,26 @@ fn main() {
         let bytes = mutate::mutated(&seeds, &mut chance, LONGEST);
         let text = String::from_utf8_lossy(&bytes);
         let choice = chance.usize(..);
-        let clock = Instant::now();
-        let held = catch_unwind(AssertUnwindSafe(|| (target.feed)(&text, choice)));
-        let took = clock.elapsed();
+        let feed = || {
+            let clock = Instant::now();
+            let held = catch_unwind(AssertUnwindSafe(|| (target.feed)(&text, choice)));
+            (held, clock.elapsed())
+        };
+        let (held, mut took) = feed();
+        // Others may have had the machine; twice is no chance.
+        if took > SLOWEST {
+            took = took.min(feed().1);
+        }
         slowest = slowest.max(took);
         if held.is_err() || took > SLOWEST {
             let file = std::env::temp_dir().join(format!("setup-ready-fuzz-{}-{seed}-{done}", target.name));
             let _ = std::fs::write(&file, &bytes);
-            eprintln!("{}: case {done} of seed {seed} (choice {choice}) took {took:?}, panicked: {}; {}", target.name, held.is_err(), file.display());
+            eprintln!(
+                "{}: case {done} of seed {seed} (choice {choice}) took {took:?}, panicked: {}; {}",
+                target.name,
+                held.is_err(),
+                file.display()
+            );
             std::process::exit(1);
         }
         done += 1;

@@ -16,11 +16,23 @@ pub(crate) struct Target {
 }
 
 pub(crate) const TARGETS: &[Target] = &[
-    Target { name: "guide", about: "setup guides, and a preflight of those that are right, on a described machine", feed: guide_text },
+    Target {
+        name: "guide",
+        about: "setup guides, and a preflight of those that are right, on a described machine",
+        feed: guide_text,
+    },
     Target { name: "machine", about: "described machines, and a preflight on those that are right", feed: machine_text },
     Target { name: "words", about: "conditions, versions, version ranges, patterns, sizes, times", feed: words },
-    Target { name: "shown", about: "the sieve, quoting for each shell, and the check that a command is one command", feed: shown },
-    Target { name: "files", about: "files of projects: pins, variables, version control, descriptions of libraries", feed: files },
+    Target {
+        name: "shown",
+        about: "the sieve, quoting for each shell, and the check that a command is one command",
+        feed: shown,
+    },
+    Target {
+        name: "files",
+        about: "files of projects: pins, variables, version control, descriptions of libraries",
+        feed: files,
+    },
     Target { name: "systems", about: "what the parts of systems, programs and package managers print", feed: systems },
 ];
 
@@ -36,17 +48,41 @@ const CORPUS: &str = include_str!("../../core/tests/corpus.toml");
 pub(crate) fn seeds(target: &str) -> Vec<String> {
     match target {
         "guide" => {
-            let mut seeds: Vec<String> = GUIDE.split("\n[").map(|part| format!("format = 1\n[project]\nname = \"a\"\n[{part}")).collect();
+            let mut seeds: Vec<String> =
+                GUIDE.split("\n[").map(|part| format!("format = 1\n[project]\nname = \"a\"\n[{part}")).collect();
             seeds.push(GUIDE.to_owned());
             seeds
         }
         "machine" => owned(&MACHINES),
-        "words" => owned(&["linux and not (wsl or distro-version >= 12)", "1.2.3-rc.1+b7", "go1.21.3", ">= 3.25, < 5 || = 2.*", r"^(\w+)-(\d{1,3})$", "1.5 GiB", "5 min", "3.11.0b4"]),
-        "shown" => owned(&["echo 'it'\\''s' \"a $(id)\" | cat", "if true; then a; fi", "C:\\Program Files\\x", "Überbrückung 浮標\u{202e}", "cat <<END"]),
+        "words" => owned(&[
+            "linux and not (wsl or distro-version >= 12)",
+            "1.2.3-rc.1+b7",
+            "go1.21.3",
+            ">= 3.25, < 5 || = 2.*",
+            r"^(\w+)-(\d{1,3})$",
+            "1.5 GiB",
+            "5 min",
+            "3.11.0b4",
+        ]),
+        "shown" => owned(&[
+            "echo 'it'\\''s' \"a $(id)\" | cat",
+            "if true; then a; fi",
+            "C:\\Program Files\\x",
+            "Überbrückung 浮標\u{202e}",
+            "cat <<END",
+        ]),
         "files" => owned(&[
-            "export A='b c' # d\nE=\"f\\n\"\n", "[toolchain]\nchannel = \"1.75\"\n", "{\"engines\":{\"node\":\"^20.1 || >=18\"},\"packageManager\":\"yarn@4.1.0\"}",
-            "[project]\nrequires-python = \"~=3.11\"\n", "module x\n\ngo 1.22\n", "cmake_minimum_required(VERSION 3.16...3.28)", "ref: refs/heads/main\n",
-            "[submodule \"a\"]\n\tpath = lib/a\n\turl = ../a\n", "version https://git-lfs.github.com/spec/v1\noid sha256:0\n", "prefix=/usr\nVersion: 1.2\nRequires: a\n", "nodejs 20.1.0 18\n",
+            "export A='b c' # d\nE=\"f\\n\"\n",
+            "[toolchain]\nchannel = \"1.75\"\n",
+            "{\"engines\":{\"node\":\"^20.1 || >=18\"},\"packageManager\":\"yarn@4.1.0\"}",
+            "[project]\nrequires-python = \"~=3.11\"\n",
+            "module x\n\ngo 1.22\n",
+            "cmake_minimum_required(VERSION 3.16...3.28)",
+            "ref: refs/heads/main\n",
+            "[submodule \"a\"]\n\tpath = lib/a\n\turl = ../a\n",
+            "version https://git-lfs.github.com/spec/v1\noid sha256:0\n",
+            "prefix=/usr\nVersion: 1.2\nRequires: a\n",
+            "nodejs 20.1.0 18\n",
         ]),
         _ => {
             // What installed programs really print, and tables of the systems.
@@ -130,13 +166,25 @@ fn shown(text: &str, choice: usize) {
     }
     let line = format!("true {}", fix::quote(text, fix::Shell::Posix));
     let whole = ShellLine::read(&line, Grammar::Posix).flaw;
-    assert!(whole.is_none() || text.contains(['\n', '\r', '\u{85}', '\u{2028}', '\u{2029}', '\u{b}', '\u{c}']), "{line:?}: {whole:?}");
+    assert!(
+        whole.is_none() || text.contains(['\n', '\r', '\u{85}', '\u{2028}', '\u{2029}', '\u{b}', '\u{c}']),
+        "{line:?}: {whole:?}"
+    );
     let _ = (ShellLine::read(text, Grammar::Posix), ShellLine::read(text, Grammar::Windows));
 }
 
 fn files(text: &str, choice: usize) {
-    const NAMES: [&str; 9] =
-        ["rust-toolchain.toml", "Cargo.toml", "package.json", "pyproject.toml", ".python-version", ".nvmrc", "go.mod", "CMakeLists.txt", "VERSION"];
+    const NAMES: [&str; 9] = [
+        "rust-toolchain.toml",
+        "Cargo.toml",
+        "package.json",
+        "pyproject.toml",
+        ".python-version",
+        ".nvmrc",
+        "go.mod",
+        "CMakeLists.txt",
+        "VERSION",
+    ];
     let name = NAMES.get(choice % NAMES.len()).copied().unwrap_or_default();
     let _ = read::pinned(name, text, &["node".to_owned(), "yarn".to_owned()]);
     let _ = (read::env_entries(text).count(), read::env_value(text, "A"), read::setting_number("A", None, Some((".env", text))));
@@ -154,8 +202,18 @@ fn systems(text: &str, choice: usize) {
     let _ = (read::cpuinfo_flags(text, &["vmx"]), read::count_online(text), read::meminfo(text), read::os_release(text));
     let _ = (read::elf_needs(text.as_bytes()), read::loader_cache(text.as_bytes()), read::opens_window(text.as_bytes()));
     let _ = (read::pe_resources(text.as_bytes()), read::pe_version(text.as_bytes(), 7), read::pe_imports(text.as_bytes()));
-    let _ = (read::expanded(text, |name| Some(name.to_owned())), read::plist_text(text, "A"), read::apfs_container(text, "/Users/ann"));
-    let _ = (read::vm_stat(text), read::lsof_holder(text), read::user_shell(text), read::launch_limit(text), read::proxy_of_scutil(text));
+    let _ = (
+        read::expanded(text, |name| Some(name.to_owned())),
+        read::plist_text(text, "A"),
+        read::apfs_container(text, "/Users/ann"),
+    );
+    let _ = (
+        read::vm_stat(text),
+        read::lsof_holder(text),
+        read::user_shell(text),
+        read::launch_limit(text),
+        read::proxy_of_scutil(text),
+    );
     let _ = (read::is_kept_back(text), read::mount_of(text, "/mnt/a"), read::windows_disk(text, "/mnt/c"), read::routes(text));
     let _ = (read::sockets(text, build_setup_ready::guide::Protocol::Tcp).count(), read::has_default_route(a, b));
     let _ = (read::started_as(text.as_bytes()), read::is_in_ranges(text, 7), read::proxy_for(text, |_| Some(b.to_owned())));

@@ -3,7 +3,7 @@
 
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::guide::{self, Guide};
-use build_setup_ready::observation::{FileKind, Observation, ProgramCopy, Run, RunEnd, StartEffect, Choice};
+use build_setup_ready::observation::{Choice, FileKind, Observation, ProgramCopy, Run, RunEnd, StartEffect};
 use build_setup_ready::probe::Probe;
 use build_setup_ready::report::{MachineSource, Outcome};
 use build_setup_ready::{Host, Interrupt, Preflight, Progress};
@@ -46,8 +46,8 @@ impl Host for Slow {
                 kind: FileKind::Unknown,
                 lacks: Vec::new(),
                 start: StartEffect::Quiet,
-        choice: Choice::Itself,
-        by_relative_entry: false,
+                choice: Choice::Itself,
+                by_relative_entry: false,
             }]);
         }
         if matches!(probe, Probe::Run { .. }) {

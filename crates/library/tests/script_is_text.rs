@@ -11,7 +11,10 @@ managers = [\"apt\"]\n[user]\nname = \"mate\"\nshell = \"bash\"\nstartup_file = 
 
 /// A text as TOML has it.
 fn quoted(text: &str) -> String {
-    let escaped: String = text.chars().map(|c| if c.is_ascii_alphanumeric() || c == ' ' { c.to_string() } else { format!("\\U{:08X}", c as u32) }).collect();
+    let escaped: String = text
+        .chars()
+        .map(|c| if c.is_ascii_alphanumeric() || c == ' ' { c.to_string() } else { format!("\\U{:08X}", c as u32) })
+        .collect();
     format!("\"{escaped}\"")
 }
 

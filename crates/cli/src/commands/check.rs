@@ -93,7 +93,8 @@ pub(crate) fn ask_consent(selection: &mut Selection, how: &How, file: &GuideFile
         let mut asks = Live::for_guide(file).asks(&file.guide, selection);
         // What a watch was told before needs no question either.
         let known = std::mem::take(&mut selection.consent);
-        let (mut agreed, open): (Vec<_>, Vec<_>) = asks.drain(..).partition(|ask| known.permits(&ask.words) == Some(Permission::Marked(ask.mark.clone())));
+        let (mut agreed, open): (Vec<_>, Vec<_>) =
+            asks.drain(..).partition(|ask| known.permits(&ask.words) == Some(Permission::Marked(ask.mark.clone())));
         if !open.is_empty() {
             let consents = state_folder(&file.folder()).map(|folder| Consents::in_folder(&folder));
             agreed.extend(ask::consent(open, consents.as_ref(), &file.folder(), look));

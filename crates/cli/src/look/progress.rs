@@ -44,7 +44,7 @@ impl ProgressLine {
     pub(crate) fn start(look: &Look) -> Self {
         let (seen, done) = (Arc::new(Mutex::new(Seen::default())), Arc::new(AtomicBool::new(false)));
         let (shown, ended, width) = (Arc::clone(&seen), Arc::clone(&done), look.width);
-        let thread = look.progress.then(|| std::thread::spawn(move || draw(&shown, &ended, width)));
+        let thread = look.progress.then(|| std::thread::Builder::new().spawn(move || draw(&shown, &ended, width)).ok()).flatten();
         Self { seen, done, thread }
     }
 

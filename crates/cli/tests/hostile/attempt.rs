@@ -13,7 +13,6 @@ use std::sync::atomic::{AtomicU32, Ordering};
 #[serde(deny_unknown_fields)]
 pub(crate) struct Class {
     pub(crate) class: String,
-    #[expect(dead_code, reason = "docs/trust.md shows it")]
     pub(crate) harm: String,
     pub(crate) attempt: BTreeMap<String, Attempt>,
 }
@@ -92,7 +91,9 @@ impl Attempt {
         environment.extend(self.environment.iter().map(|(name, value)| (name.clone(), fill(value))));
         let program = std::env::var("HOSTILE_PROGRAM").unwrap_or_else(|_| env!("CARGO_BIN_EXE_setup-ready").to_owned());
         // What scripts are told; not what the program is told that is started by itself.
-        let mut told: BTreeMap<&str, String> = [("PROJECT", "project"), ("TOOLS", "tools"), ("AWAY", "away"), ("CANARY", "ran")].map(|(name, at)| (name, place(at))).into();
+        let mut told: BTreeMap<&str, String> = [("PROJECT", "project"), ("TOOLS", "tools"), ("AWAY", "away"), ("CANARY", "ran")]
+            .map(|(name, at)| (name, place(at)))
+            .into();
         told.extend([("ROOT", root.display().to_string()), ("SUITE", suite.display().to_string()), ("PROGRAM", program.clone())]);
         told.extend([("PORT", port.to_string()), ("PYTHON", python().to_owned())]);
         let bash = |script: &str| {

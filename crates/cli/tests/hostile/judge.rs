@@ -55,7 +55,13 @@ impl Trial<'_> {
                 failures.push(format!("said {secret:?}"));
             }
         }
-        failures.extend(self.attempt.says.iter().filter(|wanted| !text.contains(wanted.as_str())).map(|wanted| format!("did not say {wanted:?}")));
+        failures.extend(
+            self.attempt
+                .says
+                .iter()
+                .filter(|wanted| !text.contains(wanted.as_str()))
+                .map(|wanted| format!("did not say {wanted:?}")),
+        );
         failures.extend(self.changed(&before));
         if let Some(judge) = &mut self.judge {
             let (said, status) = output(judge, limit);
@@ -85,7 +91,11 @@ impl Trial<'_> {
         let is_allowed = |path: &Path| allowed.iter().any(|one| path.starts_with(one) || Path::new(one).parent() == Some(path));
         let differs = after.iter().filter(|(path, what)| before.get(*path) != Some(what)).map(|(path, _)| path);
         let gone = before.keys().filter(|path| !after.contains_key(*path));
-        let mut named: Vec<_> = differs.chain(gone).filter(|path| !is_allowed(path)).map(|path| format!("changed {}", path.display().to_string().escape_debug())).collect();
+        let mut named: Vec<_> = differs
+            .chain(gone)
+            .filter(|path| !is_allowed(path))
+            .map(|path| format!("changed {}", path.display().to_string().escape_debug()))
+            .collect();
         named.truncate(5);
         named
     }
@@ -101,7 +111,13 @@ fn files(root: &Path) -> BTreeMap<PathBuf, String> {
             if known.is_dir() {
                 waiting.push(entry.path());
             }
-            let what = format!("{:o} {} {} {}", known.mode(), if known.is_dir() { 0 } else { known.len() }, known.mtime(), known.mtime_nsec());
+            let what = format!(
+                "{:o} {} {} {}",
+                known.mode(),
+                if known.is_dir() { 0 } else { known.len() },
+                known.mtime(),
+                known.mtime_nsec()
+            );
             all.insert(entry.path().strip_prefix(root).unwrap().to_owned(), what);
         }
     }
@@ -152,8 +168,15 @@ fn oddities(text: &str) -> Option<String> {
     let mut seen: Vec<char> = text.chars().filter(|one| is_odd(*one)).collect();
     seen.sort_unstable();
     seen.dedup();
-    let accents = text.chars().collect::<Vec<_>>().windows(6).any(|six| six.iter().all(|one| ('\u{300}'..'\u{370}').contains(one)));
-    (!seen.is_empty() || accents).then(|| format!("showed {}{}", seen.iter().map(|one| one.escape_unicode().to_string()).collect::<String>(), if accents { " a heap of accents" } else { "" }))
+    let accents =
+        text.chars().collect::<Vec<_>>().windows(6).any(|six| six.iter().all(|one| ('\u{300}'..'\u{370}').contains(one)));
+    (!seen.is_empty() || accents).then(|| {
+        format!(
+            "showed {}{}",
+            seen.iter().map(|one| one.escape_unicode().to_string()).collect::<String>(),
+            if accents { " a heap of accents" } else { "" }
+        )
+    })
 }
 
 /// Whether a process with that word in its command line is there, a moment after.

@@ -11,16 +11,21 @@ const ODD: &str = "\u{7}\u{8}\r\u{1b}[31m\u{7f}\u{85}\u{9b}2J\u{a0}\u{ad}\u{34f}
 pub(crate) fn is_odd(character: char) -> bool {
     let code = character as u32;
     (character.is_control() && character != '\n')
-        || ODD.chars().skip_while(|one| *one != '\u{a0}').any(|one| one == character && !one.is_ascii() && !(0x300..0x370).contains(&(one as u32)))
+        || ODD
+            .chars()
+            .skip_while(|one| *one != '\u{a0}')
+            .any(|one| one == character && !one.is_ascii() && !(0x300..0x370).contains(&(one as u32)))
         || matches!(code, 0x200b..=0x200f | 0x2028..=0x202e | 0x2060..=0x206f | 0xfe00..=0xfe0f | 0xe000..=0xf8ff | 0xe0000..=0xe0fff | 0xf0000..)
 }
 
 /// The text with its large and odd parts made.
 pub(crate) fn filled(text: &str) -> String {
-    let octal = |text: &str| text.bytes().fold(String::new(), |mut all, byte| {
-        let _ = write!(all, "\\{byte:03o}");
-        all
-    });
+    let octal = |text: &str| {
+        text.bytes().fold(String::new(), |mut all, byte| {
+            let _ = write!(all, "\\{byte:03o}");
+            all
+        })
+    };
     let escaped = ODD.chars().fold(String::new(), |mut all, one| {
         let _ = write!(all, "\\U{:08X}", one as u32);
         all
@@ -31,7 +36,8 @@ pub(crate) fn filled(text: &str) -> String {
         .replace("@odd-file@", &octal(ODD))
         .replace("@odd-raw@", &raw)
         .replace("@odd@", &format!("{escaped}\\n"));
-    while let Some(start) = text.find(":").and_then(|_| text.match_indices('@').find_map(|(at, _)| part(&text[at..]).map(|_| at))) {
+    while let Some(start) = text.find(":").and_then(|_| text.match_indices('@').find_map(|(at, _)| part(&text[at..]).map(|_| at)))
+    {
         let (length, made) = part(&text[start..]).unwrap();
         text.replace_range(start..start + length, &made);
     }

@@ -2,8 +2,8 @@ use crate::cause::Cause;
 use crate::finding::Verdict;
 use crate::guide::Protocol;
 use crate::observation::{
-    Binding, CoreCap, CoreState, DeviceState, DiskLimit, DiskRoom, FileKind, Holder, MemoryCap, MemoryState, Observation,
-    Processor, ProgramCopy, RunEnd, SettingNumber, StartEffect, Choice, StartFailure, Surroundings,
+    Binding, Choice, CoreCap, CoreState, DeviceState, DiskLimit, DiskRoom, FileKind, Holder, MemoryCap, MemoryState, Observation,
+    Processor, ProgramCopy, RunEnd, SettingNumber, StartEffect, StartFailure, Surroundings,
 };
 use crate::prelude::*;
 use crate::probe::{Permission, PortPlace, Probe};
@@ -128,7 +128,11 @@ fn a_good_copy_behind_a_bad_one_is_named_and_links_to_the_bad_one_are_not_run() 
     if let Some(Observation::Program(copies)) = script.get_mut(&Probe::Program { name: "cmake".into() }) {
         copies[1].real_path = "/opt/bin/cmake".into();
     }
-    script.remove(&Probe::Run { path: "/usr/local/bin/cmake".into(), arguments: vec!["--version".into()], permission: Permission::Question });
+    script.remove(&Probe::Run {
+        path: "/usr/local/bin/cmake".into(),
+        arguments: vec!["--version".into()],
+        permission: Permission::Question,
+    });
     let message = "cmake 3.22.1 is older than 3.25, which this project needs. A copy that would do (3.28.3) is at /usr/bin/cmake, but \
                    PATH names the folder of /opt/bin/cmake first.";
     holds(CMAKE, &script, Verdict::Unmet, Some(Cause::ToolShadowed), message);
@@ -246,7 +250,8 @@ fn a_placeholder_behind_a_copy_that_will_not_do_is_not_started() {
     let guide = guide(&format!("[require.x]\n{CMAKE}\n"));
     let finished = drive(&guide, &script, Selection::default(), |_| 0);
     assert_eq!(finished.settled[0].finding.cause(), Some(Cause::ToolTooOld));
-    let started = Probe::Run { path: "/usr/bin/cmake".into(), arguments: vec!["--version".into()], permission: Permission::Question };
+    let started =
+        Probe::Run { path: "/usr/bin/cmake".into(), arguments: vec!["--version".into()], permission: Permission::Question };
     assert!(finished.known.get(&started).is_none());
 }
 

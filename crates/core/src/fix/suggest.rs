@@ -20,7 +20,8 @@ pub(crate) fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
 
 /// The fix without its commands, where a name in them cannot be seen or typed: then no line would do what it shows.
 fn typed_as_shown(fix: Fix) -> Fix {
-    let cannot = |text: &String| text.chars().any(Sanitised::hides) || ShellLine::read(text, Grammar::Windows).flaw == Some(Flaw::LineEnd);
+    let cannot =
+        |text: &String| text.chars().any(Sanitised::hides) || ShellLine::read(text, Grammar::Windows).flaw == Some(Flaw::LineEnd);
     let edited = fix.edit.as_ref().is_some_and(|edit| cannot(&edit.file));
     if !edited && !fix.run.iter().any(cannot) {
         return fix;

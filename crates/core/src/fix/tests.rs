@@ -1,7 +1,7 @@
 use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
 use crate::manager::Manager;
-use crate::observation::{Binding, Candidate, FileKind, Holder, Observation, Offered, Choice, ProgramCopy, RunEnd, StartEffect};
+use crate::observation::{Binding, Candidate, Choice, FileKind, Holder, Observation, Offered, ProgramCopy, RunEnd, StartEffect};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
 use crate::testing::{Script, debian, program, settle};

@@ -54,7 +54,10 @@ pub(super) fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
         ToolTrouble::Silent { .. }
         | ToolTrouble::Incomparable { .. }
         | ToolTrouble::PerhapsUnwanted
-        | ToolTrouble::NoConsent { need: ConsentNeed::InProject | ConsentNeed::RelativeEntry | ConsentNeed::ChoosesByFolder | ConsentNeed::Argument(_), .. }
+        | ToolTrouble::NoConsent {
+            need: ConsentNeed::InProject | ConsentNeed::RelativeEntry | ConsentNeed::ChoosesByFolder | ConsentNeed::Argument(_),
+            ..
+        }
         | ToolTrouble::NotAsked { .. }
         | ToolTrouble::PinUnread { .. } => return None,
     })

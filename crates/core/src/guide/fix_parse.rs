@@ -57,7 +57,8 @@ pub(super) fn read(fields: Fields<'_>, holds_when: Option<&Condition>) -> Option
     check_placeholders(&fields, &fix);
     for text in fix.edit.iter().flat_map(|edit| [&edit.file, &edit.append]) {
         if text.chars().any(|c| c != '\n' && c != '\t' && Sanitised::hides(c)) {
-            let message = format!("`{}` holds characters that cannot be seen or typed", shortened(&Sanitised::command(text).to_string()));
+            let message =
+                format!("`{}` holds characters that cannot be seen or typed", shortened(&Sanitised::command(text).to_string()));
             fields.problems().report(ProblemKind::BadValue, fields.key_span("edit"), message);
         }
     }
@@ -78,13 +79,19 @@ fn check_command(fields: &Fields<'_>, command: &Placed<&str>, grammar: Grammar) 
         return;
     }
     if command.value.chars().any(Sanitised::hides) {
-        let message = format!("`{}` holds characters that cannot be seen or typed", shortened(&Sanitised::command(command.value).to_string()));
+        let message = format!(
+            "`{}` holds characters that cannot be seen or typed",
+            shortened(&Sanitised::command(command.value).to_string())
+        );
         fields.problems().report(ProblemKind::BadValue, command.span.clone(), message);
     }
     for word in pieces(command.value).into_iter().filter_map(Result::ok) {
         let offset = (word.as_ptr() as usize).wrapping_sub(command.value.as_ptr() as usize);
         if line.is_quoted(offset) {
-            let message = format!("`{{{}}}` stands between quotation marks; it is quoted by itself, so put it outside of them", shortened(word));
+            let message = format!(
+                "`{{{}}}` stands between quotation marks; it is quoted by itself, so put it outside of them",
+                shortened(word)
+            );
             fields.problems().report(ProblemKind::BadValue, command.span.clone(), message);
         }
     }

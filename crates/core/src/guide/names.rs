@@ -5,8 +5,7 @@ use crate::prelude::*;
 use crate::problem::ProblemKind;
 
 /// What [`is_package`] demands, for messages.
-pub(super) const PACKAGE_RULE: &str =
-    "letters, digits, `-`, `_`, `.`, `+` and `@`, beginning with a letter or digit and not ending in `-` or a single `+`, which package \
+pub(super) const PACKAGE_RULE: &str = "letters, digits, `-`, `_`, `.`, `+` and `@`, beginning with a letter or digit and not ending in `-` or a single `+`, which package \
      managers take for removing and adding";
 
 /// Whether a text is the name of a package and nothing else: no file, no address, no option, no pattern, and no mark for a removal (apt's
@@ -40,7 +39,10 @@ pub(super) fn variable(fields: &Fields<'_>) -> Option<String> {
     let (stem, part) = name.value.strip_suffix(')').and_then(|rest| rest.split_once('(')).unwrap_or((name.value, "x"));
     let begins = stem.starts_with(|c: char| c.is_ascii_alphabetic() || c == '_');
     if !begins || !word(stem) || !word(part) || part.is_empty() {
-        let message = format!("`{}` cannot be the name of a variable: letters, digits and `_`, not beginning with a digit", shortened(name.value));
+        let message = format!(
+            "`{}` cannot be the name of a variable: letters, digits and `_`, not beginning with a digit",
+            shortened(name.value)
+        );
         fields.problems().report(ProblemKind::BadValue, name.span, message);
         return None;
     }
@@ -70,7 +72,8 @@ pub(super) fn project_file(fields: &Fields<'_>, key: &'static str) -> Option<Str
     let file = fields.text(key)?;
     let drive = file.value.as_bytes().get(1) == Some(&b':');
     if file.value.starts_with(['/', '~', '\\']) || drive {
-        let message = format!("`{}` does not lie in the project; `{key}` is a path from the guide's folder", shortened(file.value));
+        let message =
+            format!("`{}` does not lie in the project; `{key}` is a path from the guide's folder", shortened(file.value));
         fields.problems().report(ProblemKind::BadValue, file.span, message);
         return None;
     }
@@ -83,8 +86,11 @@ mod tests {
 
     #[test]
     fn only_names_are_packages() {
-        assert!(["cmake", "g++", "libstdc++-12-dev", "python@3.12", "Kitware.CMake", "qemu-system-arm"].into_iter().all(is_package));
-        let wrong = ["./x.deb", "https://a.example/x.deb", "libc6-", "libc6+", "-oX", "a b", "a;b", "lib*", "libc6/sid", "a:b", ""];
+        assert!(
+            ["cmake", "g++", "libstdc++-12-dev", "python@3.12", "Kitware.CMake", "qemu-system-arm"].into_iter().all(is_package)
+        );
+        let wrong =
+            ["./x.deb", "https://a.example/x.deb", "libc6-", "libc6+", "-oX", "a b", "a;b", "lib*", "libc6/sid", "a:b", ""];
         assert!(!wrong.into_iter().any(is_package));
     }
 }

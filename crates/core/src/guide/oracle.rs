@@ -21,10 +21,12 @@ pub(super) fn report(requirements: &[Requirement], problems: &Problems) {
         *before = before.or(pattern);
         *was_secret |= secret;
         if several {
-            let message = format!("the {kind} `{name}` is asked for several patterns, which together would tell its value; make it one");
+            let message =
+                format!("the {kind} `{name}` is asked for several patterns, which together would tell its value; make it one");
             problems.report(ProblemKind::BadValue, requirement.span.clone(), message);
         } else if *was_secret && before.is_some() {
-            let message = format!("the {kind} `{name}` is `secret`, so only whether it is set is told; leave out `matches` everywhere");
+            let message =
+                format!("the {kind} `{name}` is `secret`, so only whether it is set is told; leave out `matches` everywhere");
             problems.report(ProblemKind::BadValue, requirement.span.clone(), message);
         }
     }

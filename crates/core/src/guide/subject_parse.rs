@@ -151,7 +151,11 @@ fn tool(fields: &Fields<'_>) -> Option<Tool> {
     let names = fields.some_texts("tool");
     for name in &names {
         // A path would start a file of the guide's choosing; PATH is the person's choice.
-        if name.value.trim().is_empty() || name.value.contains(['/', '\\', '\0']) || name.value.starts_with('-') || name.value.len() > 100 {
+        if name.value.trim().is_empty()
+            || name.value.contains(['/', '\\', '\0'])
+            || name.value.starts_with('-')
+            || name.value.len() > 100
+        {
             bad(fields, name.span.clone(), format!("`{}` is not the name of a program on PATH", shortened(name.value)));
         }
     }

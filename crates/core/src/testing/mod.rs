@@ -8,7 +8,9 @@ use crate::finding::{Finding, Verdict};
 use crate::fix::Shell;
 use crate::guide::{self, Guide};
 use crate::manager::Manager;
-use crate::observation::{Account, FileKind, Observation, Os, ProgramCopy, Run, RunEnd, StartEffect, Choice, Surroundings, System};
+use crate::observation::{
+    Account, Choice, FileKind, Observation, Os, ProgramCopy, Run, RunEnd, StartEffect, Surroundings, System,
+};
 use crate::prelude::*;
 use crate::probe::{Permission, Probe};
 use crate::selection::Selection;
@@ -85,7 +87,10 @@ pub(crate) fn program(script: &mut Script, path: &str, end: RunEnd, stdout: &str
         copies.push(copy);
     }
     let run = Run { end, stdout: stdout.into(), stderr: String::new(), cut: false };
-    script.insert(Probe::Run { path: path.into(), arguments: vec!["--version".into()], permission: Permission::Question }, Observation::Run(run));
+    script.insert(
+        Probe::Run { path: path.into(), arguments: vec!["--version".into()], permission: Permission::Question },
+        Observation::Run(run),
+    );
 }
 
 /// What a script answers; programs that it does not name are not there, and nothing else is known.

@@ -10,7 +10,7 @@ mod shell_line;
 pub use address::without_credentials;
 pub use amount::{AmountError, Size, parse_duration};
 pub use nearest::nearest;
-pub use pattern::{PatternSearch, Pattern, PatternError};
+pub use pattern::{Pattern, PatternError, PatternSearch};
 pub use sanitised::{MOST_ACCENTS, Sanitised};
 pub use shell_line::{Flaw, Grammar, ShellLine, is_simple};
 

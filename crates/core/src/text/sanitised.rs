@@ -54,7 +54,9 @@ pub const MOST_ACCENTS: usize = 4;
 /// What is not drawn, acts, or is not what it looks like: by Unicode's general categories (UAX #44), its property
 /// `Default_Ignorable_Code_Point`, and the empty Braille pattern.
 fn is_hidden(c: char) -> bool {
-    use GeneralCategory::{Control, Format, LineSeparator, ParagraphSeparator, PrivateUse, SpaceSeparator, Surrogate, Unassigned};
+    use GeneralCategory::{
+        Control, Format, LineSeparator, ParagraphSeparator, PrivateUse, SpaceSeparator, Surrogate, Unassigned,
+    };
     if c.is_ascii() {
         return c.is_ascii_control();
     }

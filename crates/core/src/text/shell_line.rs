@@ -32,7 +32,9 @@ impl Display for Flaw {
             Self::Comment => f.write_str("it is a comment, not a command"),
             Self::OpenQuote(mark) => write!(f, "its quotation mark {mark} is not closed"),
             Self::Continued => f.write_str("it ends as if another line followed"),
-            Self::HereDocument => f.write_str("it takes the lines that follow as its input; write them with `edit`, or with printf"),
+            Self::HereDocument => {
+                f.write_str("it takes the lines that follow as its input; write them with `edit`, or with printf")
+            }
             Self::Unbalanced(word) => write!(f, "what `{word}` opens or closes has no other end"),
         }
     }
@@ -52,7 +54,8 @@ pub enum Grammar {
 pub fn is_simple(text: &str) -> bool {
     /// Words that begin more than one command (POSIX, 2.4), and some that shells add to them.
     const RESERVED: [&str; 19] = [
-        "if", "then", "else", "elif", "fi", "for", "while", "until", "do", "done", "case", "esac", "{", "}", "!", "function", "select", "time", "[[",
+        "if", "then", "else", "elif", "fi", "for", "while", "until", "do", "done", "case", "esac", "{", "}", "!", "function",
+        "select", "time", "[[",
     ];
     // After a join or an arrow a word must come; before a join, too.
     let (mut words, mut arrow, mut word) = (0_usize, false, String::new());

@@ -53,7 +53,9 @@ pub(super) fn message(words: &Words<'_>, reason: &PathReason) -> String {
             PathKind::File => format!("{path} is there, but its text does not hold what this project needs: {pattern}"),
             PathKind::Folder => format!("{path} is there, but no name in it fits what this project needs: {pattern}"),
         },
-        PathTrouble::ContentUnread => format!("What is in {path} could not be read, or searching it for the pattern would take too long."),
+        PathTrouble::ContentUnread => {
+            format!("What is in {path} could not be read, or searching it for the pattern would take too long.")
+        }
     }
 }
 

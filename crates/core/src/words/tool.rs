@@ -113,7 +113,10 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
         }
         ToolTrouble::VersionAbsent { what, said_in } => {
             let said_in = if said_in.is_empty() { String::new() } else { format!(", which {} asks for", shortened(said_in)) };
-            format!("{path} belongs to a version manager, and what it would start here is not installed: {}{said_in}.", shortened(what))
+            format!(
+                "{path} belongs to a version manager, and what it would start here is not installed: {}{said_in}.",
+                shortened(what)
+            )
         }
         ToolTrouble::Silent { silence } => silent(path, silence),
         ToolTrouble::Stuck { after_ms } => {
@@ -154,9 +157,12 @@ fn no_consent(path: &str, need: &ConsentNeed, states: Option<&Version>) -> Strin
     let why = match need {
         ConsentNeed::InProject => "the project brings it".to_owned(),
         ConsentNeed::RelativeEntry => {
-            "PATH finds it by an entry that means another folder wherever you are, which whoever owns that folder decides".to_owned()
+            "PATH finds it by an entry that means another folder wherever you are, which whoever owns that folder decides"
+                .to_owned()
         }
-        ConsentNeed::ChoosesByFolder => "which program it starts is decided by files of the project in a way that cannot be read".to_owned(),
+        ConsentNeed::ChoosesByFolder => {
+            "which program it starts is decided by files of the project in a way that cannot be read".to_owned()
+        }
         ConsentNeed::Argument(argument) => {
             format!(
                 "the guide starts it with `{}`, which is more than a question that is known to be harmless",

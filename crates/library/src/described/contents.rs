@@ -2,7 +2,7 @@
 
 use super::fields::{mode, named_texts, read_run, tables, texts};
 use super::shape::{Shape, resolve};
-use crate::document::{MOST_TABLES, Fields, as_number, shortened};
+use crate::document::{Fields, MOST_TABLES, as_number, shortened};
 use crate::guide::LimitKind;
 use crate::manager::Manager;
 use crate::observation::{

@@ -2,7 +2,7 @@
 
 use super::fields::{mode, texts};
 use super::shape::{Shape, binding, resolve};
-use crate::document::{MOST_TABLES, Fields, shortened};
+use crate::document::{Fields, MOST_TABLES, shortened};
 use crate::guide::Protocol;
 use crate::observation::{Binding, Connection, Fetched, Network, Observation, SocketState, SystemProxy, SystemService};
 use crate::probe::PortPlace;

@@ -4,13 +4,13 @@ use super::fields::{mode, read_run, texts};
 use super::shape::{DescribedPort, Filesystem, Shape};
 use super::{Expected, contents, network};
 use crate::cause::Cause;
-use crate::document::{MOST_TABLES, self, Fields, Placed, shortened};
+use crate::document::{self, Fields, MOST_TABLES, Placed, shortened};
 use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
 use crate::manager::Manager;
 use crate::observation::{
-    Account, Binding, CoreCap, CoreState, DeviceState, DiskLimit, FileKind, Holder, Hypervisor, MemoryCap, MemoryState, Os,
-    Piece, Processor, Choice, ProgramCopy, StartEffect, Surroundings, System,
+    Account, Binding, Choice, CoreCap, CoreState, DeviceState, DiskLimit, FileKind, Holder, Hypervisor, MemoryCap, MemoryState,
+    Os, Piece, Processor, ProgramCopy, StartEffect, Surroundings, System,
 };
 use crate::problem::{Mistakes, ProblemKind, Problems};
 use crate::text::Size;

@@ -79,7 +79,8 @@ impl Live {
 
     /// Whether PATH has a folder whose programs are the project's, or choose by the folder that they are started in.
     fn path_may_choose(&self) -> bool {
-        let choosing = |folder: &Path| folder.ends_with("shims") || folder.ends_with(".volta/bin") || folder.ends_with(".cargo/bin");
+        let choosing =
+            |folder: &Path| folder.ends_with("shims") || folder.ends_with(".volta/bin") || folder.ends_with(".cargo/bin");
         let real = |folder: &Path| place::real(folder).is_ok_and(|real| self.project.holds(&real));
         let may = |folder: PathBuf| !folder.is_absolute() || choosing(&folder) || self.project.holds(&folder) || real(&folder);
         std::env::split_paths(&self.path).any(may)
@@ -98,7 +99,11 @@ impl Live {
             program::copies(self, program).into_iter().find(|copy| copy.executable).map(|copy| PathBuf::from(copy.path))
         };
         let Some(path) = path else { return missing("no such program") };
-        if os::is_executable(&path) { Ok(path) } else { Err(Run::not_started(StartFailure::Denied, "it may not be executed".to_owned())) }
+        if os::is_executable(&path) {
+            Ok(path)
+        } else {
+            Err(Run::not_started(StartFailure::Denied, "it may not be executed".to_owned()))
+        }
     }
 
     /// Runs a command of the guide in the guide's folder, if it is still what the person agreed to.
@@ -110,14 +115,21 @@ impl Live {
     }
 
     /// Runs a program as a person in the project's folder would, if that is still what they agreed to.
-    pub(super) fn run_permitted(&self, path: &Path, words: &[String], limit: Option<Duration>, permission: &Permission) -> Observation {
+    pub(super) fn run_permitted(
+        &self,
+        path: &Path,
+        words: &[String],
+        limit: Option<Duration>,
+        permission: &Permission,
+    ) -> Observation {
         let arguments = words.get(1..).unwrap_or_default();
         match permission {
             Permission::Question => Observation::Run(self.run(path, arguments)),
             Permission::Given => Observation::Run(self.run_in_project(path, arguments, limit)),
             Permission::Marked(mark) => {
                 if self.mark(path, words, &self.scripts(path, words)) != *mark {
-                    let reason = "what would run is not what you agreed to any more: its program or a script that it names has changed";
+                    let reason =
+                        "what would run is not what you agreed to any more: its program or a script that it names has changed";
                     return Observation::CouldNotLook(reason.to_owned());
                 }
                 Observation::Run(self.run_in_project(path, arguments, limit))

@@ -31,7 +31,11 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
         }
         let real = place::real(&path).unwrap_or_else(|_| path.clone());
         let choice = stand_in::choice(live, &path, &real, name);
-        let real = if let Choice::Other(chosen) = &choice { place::real(Path::new(chosen)).unwrap_or_else(|_| chosen.into()) } else { real };
+        let real = if let Choice::Other(chosen) = &choice {
+            place::real(Path::new(chosen)).unwrap_or_else(|_| chosen.into())
+        } else {
+            real
+        };
         let (kind, start) = look_at(&real);
         copies.push(ProgramCopy {
             path: shown,

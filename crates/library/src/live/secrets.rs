@@ -187,7 +187,11 @@ fn spelled(value: &str) -> Vec<String> {
     }
     all.extend(serde_json::to_string(value).ok().and_then(|text| Some(text.strip_prefix('"')?.strip_suffix('"')?.to_owned())));
     all.push(value.replace('\'', r"'\''"));
-    all.extend([value.replace('\n', "\r\n"), value.replace('\n', " "), value.replace('\n', "")].into_iter().filter(|_| value.contains('\n')));
+    all.extend(
+        [value.replace('\n', "\r\n"), value.replace('\n', " "), value.replace('\n', "")]
+            .into_iter()
+            .filter(|_| value.contains('\n')),
+    );
     all
 }
 

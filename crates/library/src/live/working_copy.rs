@@ -4,8 +4,21 @@ use std::path::{Path, PathBuf};
 
 /// Folders below the home folder in which people's own programs lie, beside those that languages use.
 const OWN: [&str; 15] = [
-    ".asdf", ".cargo", ".gem", ".jenv", ".local/share", ".nodenv", ".nvm", ".pyenv", ".rbenv", ".rustup", ".sdkman", ".volta", ".goenv",
-    ".local/bin", "bin",
+    ".asdf",
+    ".cargo",
+    ".gem",
+    ".jenv",
+    ".local/share",
+    ".nodenv",
+    ".nvm",
+    ".pyenv",
+    ".rbenv",
+    ".rustup",
+    ".sdkman",
+    ".volta",
+    ".goenv",
+    ".local/bin",
+    "bin",
 ];
 /// The system's own folders.
 const SYSTEM: [&str; 10] =
@@ -31,7 +44,8 @@ impl WorkingCopy {
         let root = above.filter(|above| above.join(".git").symlink_metadata().is_ok()).last().unwrap_or(folder).to_owned();
         let wide = holds_home(&root);
         let own = home.iter().flat_map(|home| OWN.iter().map(|name| home.join(name)));
-        let customary = if wide { own.chain(usual.iter().cloned()).chain(SYSTEM.iter().map(PathBuf::from)).collect() } else { Vec::new() };
+        let customary =
+            if wide { own.chain(usual.iter().cloned()).chain(SYSTEM.iter().map(PathBuf::from)).collect() } else { Vec::new() };
         Self { root, wide, customary }
     }
 
@@ -61,7 +75,9 @@ mod tests {
     fn what_counts_as_the_project(#[case] guide: &str, #[case] path: &str, #[case] inside: bool) {
         let place = tempfile::tempdir().unwrap();
         let root = place.path().canonicalize().unwrap();
-        for folder in ["home/.git", "home/radio/.git", "home/radio/docs", "home/radio/vendor/chip/.git", "home/other/.git", "home/plain"] {
+        for folder in
+            ["home/.git", "home/radio/.git", "home/radio/docs", "home/radio/vendor/chip/.git", "home/other/.git", "home/plain"]
+        {
             std::fs::create_dir_all(root.join(folder)).unwrap();
         }
         let copy = WorkingCopy::of(&root.join(guide), Some(&root.join("home")), &[]);

@@ -24,6 +24,7 @@ mod startup_file;
 mod systemctl;
 mod windows;
 
+pub use crate::repository::pinned;
 pub use accounts::{group_name, group_names_of_ids, user_name};
 pub use candidate::{CandidateQuestion, candidate, candidate_question, download_question, downloads};
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
@@ -42,7 +43,6 @@ pub use os_release::{OsRelease, os_release};
 pub use pe::{PeResources, opens_window, pe_resources, pe_version};
 pub use pe_imports::pe_imports;
 pub use pkg_config::pkg_config_version;
-pub use crate::repository::pinned;
 pub use process::{is_in_ranges, started_as};
 pub use proxy::proxy_for;
 pub use startup_file::sets_variable;

@@ -16,11 +16,46 @@ struct Manager {
 
 /// Sources: the managers' own manuals.
 const MANAGERS: [Manager; 5] = [
-    Manager { root_variable: "PYENV_ROOT", at_home: ".pyenv", version_variable: "PYENV_VERSION", file: ".python-version", prefixes: &["python-"], by_series: true },
-    Manager { root_variable: "RBENV_ROOT", at_home: ".rbenv", version_variable: "RBENV_VERSION", file: ".ruby-version", prefixes: &["ruby-"], by_series: false },
-    Manager { root_variable: "NODENV_ROOT", at_home: ".nodenv", version_variable: "NODENV_VERSION", file: ".node-version", prefixes: &["v", "node-v", "node-"], by_series: false },
-    Manager { root_variable: "GOENV_ROOT", at_home: ".goenv", version_variable: "GOENV_VERSION", file: ".go-version", prefixes: &[], by_series: true },
-    Manager { root_variable: "JENV_ROOT", at_home: ".jenv", version_variable: "JENV_VERSION", file: ".java-version", prefixes: &[], by_series: false },
+    Manager {
+        root_variable: "PYENV_ROOT",
+        at_home: ".pyenv",
+        version_variable: "PYENV_VERSION",
+        file: ".python-version",
+        prefixes: &["python-"],
+        by_series: true,
+    },
+    Manager {
+        root_variable: "RBENV_ROOT",
+        at_home: ".rbenv",
+        version_variable: "RBENV_VERSION",
+        file: ".ruby-version",
+        prefixes: &["ruby-"],
+        by_series: false,
+    },
+    Manager {
+        root_variable: "NODENV_ROOT",
+        at_home: ".nodenv",
+        version_variable: "NODENV_VERSION",
+        file: ".node-version",
+        prefixes: &["v", "node-v", "node-"],
+        by_series: false,
+    },
+    Manager {
+        root_variable: "GOENV_ROOT",
+        at_home: ".goenv",
+        version_variable: "GOENV_VERSION",
+        file: ".go-version",
+        prefixes: &[],
+        by_series: true,
+    },
+    Manager {
+        root_variable: "JENV_ROOT",
+        at_home: ".jenv",
+        version_variable: "JENV_VERSION",
+        file: ".java-version",
+        prefixes: &[],
+        by_series: false,
+    },
 ];
 
 pub(super) fn stand(live: &Live, path: &Path, name: &str) -> Option<Stand> {
@@ -42,7 +77,8 @@ impl Manager {
             return Stand::NextOnPath;
         };
         let lines = pin.lines().map(|line| line.split('#').next().unwrap_or_default());
-        let words: Vec<&str> = lines.flat_map(|line| line.split([':', ' ', '\t'])).map(str::trim).filter(|word| !word.is_empty()).collect();
+        let words: Vec<&str> =
+            lines.flat_map(|line| line.split([':', ' ', '\t'])).map(str::trim).filter(|word| !word.is_empty()).collect();
         let Some(first) = words.first() else { return Stand::NextOnPath };
         // Several may be active together: the first that has the program counts.
         for word in &words {
@@ -72,6 +108,9 @@ impl Manager {
         let entries = std::fs::read_dir(&versions).ok().filter(|_| self.by_series)?;
         let names = entries.flatten().filter_map(|entry| entry.file_name().into_string().ok());
         let of_series = names.filter(|name| name.strip_prefix(plain).is_some_and(|rest| rest.starts_with('.')));
-        of_series.filter_map(|name| Some((crate::version::Version::parse(&name).ok()?, name))).max_by(|a, b| a.0.compare(&b.0).unwrap_or(std::cmp::Ordering::Equal)).map(|(_, name)| name)
+        of_series
+            .filter_map(|name| Some((crate::version::Version::parse(&name).ok()?, name)))
+            .max_by(|a, b| a.0.compare(&b.0).unwrap_or(std::cmp::Ordering::Equal))
+            .map(|(_, name)| name)
     }
 }

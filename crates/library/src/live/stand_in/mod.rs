@@ -2,9 +2,9 @@
 //! own files and the project's pins, since starting them would be asking the project.
 
 mod by_pin;
+mod node;
 mod rust;
 mod tool_versions;
-mod node;
 
 use super::{Live, os, place};
 use crate::observation::Choice;
@@ -40,7 +40,9 @@ pub(super) fn choice(live: &Live, path: &Path, real: &Path, name: &str) -> Choic
         None => Choice::Itself,
         Some(Stand::For(file)) if os::is_executable(&file) => Choice::Other(file.display().to_string()),
         Some(Stand::For(file)) => Choice::Absent { what: file.display().to_string(), said_in: String::new() },
-        Some(Stand::NextOnPath) => next_on_path(live, path, name).map_or(Choice::Unclear, |file| Choice::Other(file.display().to_string())),
+        Some(Stand::NextOnPath) => {
+            next_on_path(live, path, name).map_or(Choice::Unclear, |file| Choice::Other(file.display().to_string()))
+        }
         Some(Stand::Absent(what, said_in)) => Choice::Absent { what, said_in },
         Some(Stand::Unclear) => Choice::Unclear,
     }
@@ -48,7 +50,8 @@ pub(super) fn choice(live: &Live, path: &Path, real: &Path, name: &str) -> Choic
 
 /// The first program of that name on PATH that lies in another folder, outside the project, and stands in for nothing.
 fn next_on_path(live: &Live, path: &Path, name: &str) -> Option<PathBuf> {
-    let folders = std::env::split_paths(&live.path).filter(|folder| folder.is_absolute() && Some(folder.as_path()) != path.parent());
+    let folders =
+        std::env::split_paths(&live.path).filter(|folder| folder.is_absolute() && Some(folder.as_path()) != path.parent());
     super::program::files(folders, name).find(|file| {
         let real = place::real(file).unwrap_or_else(|_| file.clone());
         os::is_executable(file) && !live.project.holds(&real) && by_pin::stand(live, file, name).is_none() && !is_shim(&real)

@@ -16,7 +16,8 @@ pub(super) fn stand(live: &Live, path: &Path, real: &Path, name: &str) -> Option
         _ => return Some(Stand::Unclear),
     };
     // An own version of npm is kept elsewhere.
-    let of_project = nearest(live, "package.json").and_then(|(text, place)| Some((serde_json::from_str::<Value>(&text).ok()?, place)));
+    let of_project =
+        nearest(live, "package.json").and_then(|(text, place)| Some((serde_json::from_str::<Value>(&text).ok()?, place)));
     let of_project = of_project.and_then(|(value, place)| Some((value.get("volta")?.clone(), place.display().to_string())));
     let own = root.join("tools/user/platform.json");
     let own_value = || serde_json::from_str::<Value>(&place::text(&own).ok()?).ok();

@@ -33,7 +33,9 @@ fn chosen(live: &Live, name: &str) -> Stand {
     let settings = place::text(&own.join("settings.toml")).unwrap_or_default();
     let (toolchain, said_in) = match wanted(live, &settings, &own) {
         Ok(Some(wanted)) => wanted,
-        Ok(None) => return Stand::Absent(format!("{name}: no toolchain is chosen"), own.join("settings.toml").display().to_string()),
+        Ok(None) => {
+            return Stand::Absent(format!("{name}: no toolchain is chosen"), own.join("settings.toml").display().to_string());
+        }
         Err(stand) => return stand,
     };
     if !is_version(&toolchain) {
@@ -96,6 +98,12 @@ fn overridden(settings: &str, folder: &Path) -> Option<String> {
 
 /// What the manager calls this machine, where it has not noted it.
 fn host() -> String {
-    let system = if cfg!(windows) { "pc-windows-msvc" } else if cfg!(target_os = "macos") { "apple-darwin" } else { "unknown-linux-gnu" };
+    let system = if cfg!(windows) {
+        "pc-windows-msvc"
+    } else if cfg!(target_os = "macos") {
+        "apple-darwin"
+    } else {
+        "unknown-linux-gnu"
+    };
     format!("{}-{system}", std::env::consts::ARCH)
 }

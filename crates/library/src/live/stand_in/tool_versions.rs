@@ -14,7 +14,8 @@ pub(super) fn stand(live: &Live, path: &Path, real: &Path, name: &str) -> Option
     }
     // The stand-in names the tools that bring it, and their versions.
     let text = place::text(real).unwrap_or_default();
-    let plugins: Vec<&str> = text.lines().filter_map(|line| line.strip_prefix("# asdf-plugin:")?.split_whitespace().next()).collect();
+    let plugins: Vec<&str> =
+        text.lines().filter_map(|line| line.strip_prefix("# asdf-plugin:")?.split_whitespace().next()).collect();
     let Some(plugin) = plugins.first().filter(|first| plugins.iter().all(|one| one == *first) && is_version(first)) else {
         return Some(Stand::Unclear);
     };

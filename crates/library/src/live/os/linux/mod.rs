@@ -145,7 +145,8 @@ pub(in crate::live) fn system_service(name: &str) -> Observation {
         ["show", "--property=LoadState,ActiveState,UnitFileState", "--", &format!("{name}.service")].map(ToOwned::to_owned);
     let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] };
     let asked = ["/usr/bin/systemctl", "/bin/systemctl"].into_iter().find(|path| Path::new(path).exists());
-    let said = asked.and_then(|path| systemd_service(&run(Path::new(path), &words, &Around::Apart(Apart::of_the_system()), &limits).stdout));
+    let said = asked
+        .and_then(|path| systemd_service(&run(Path::new(path), &words, &Around::Apart(Apart::of_the_system()), &limits).stdout));
     said.map_or_else(|| Observation::CouldNotLook("systemctl did not answer".to_owned()), Observation::SystemService)
 }
 
