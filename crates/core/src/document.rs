@@ -75,7 +75,7 @@ fn too_deep(table: &Spanned<DeTable<'_>>) -> Option<Range<usize>> {
         match value.get_ref() {
             DeValue::Array(list) => list.iter().find_map(|value| within(value, depth + 1)),
             DeValue::Table(table) => table.values().find_map(|value| within(value, depth + 1)),
-            _ => None,
+            DeValue::String(_) | DeValue::Integer(_) | DeValue::Float(_) | DeValue::Boolean(_) | DeValue::Datetime(_) => None,
         }
     }
     table.get_ref().values().find_map(|value| within(value, 1))

@@ -111,7 +111,7 @@ fn collect(value: &toml::Value, texts: &mut Vec<String>) {
         toml::Value::String(text) => texts.push(text.clone()),
         toml::Value::Array(list) => list.iter().for_each(|value| collect(value, texts)),
         toml::Value::Table(table) => table.values().for_each(|value| collect(value, texts)),
-        _ => {}
+        toml::Value::Integer(_) | toml::Value::Float(_) | toml::Value::Boolean(_) | toml::Value::Datetime(_) => {}
     }
 }
 
@@ -148,12 +148,12 @@ fn words(text: &str, choice: usize) {
         assert!(Version::parse(&found.version.to_string()).is_ok(), "{}", found.version);
     }
     // Building one costs more than all the rest.
-    if choice % 16 == 0
+    if choice.is_multiple_of(16)
         && let Ok(pattern) = Pattern::new(text)
     {
         let _ = (pattern.search().finds(text), pattern.capture("buoy release 12.4"));
     }
-    let _ = (Size::parse(text), parse_duration(text), nearest(text, ["linux", "macos"].into_iter()));
+    let _ = (Size::parse(text), parse_duration(text), nearest(text, ["linux", "macos"]));
 }
 
 fn shown(text: &str, choice: usize) {

@@ -111,8 +111,8 @@ pub(crate) fn write_own(path: &Path, text: &str) -> io::Result<()> {
 
 /// Reads a file of the state; `None` where there is none that is this user's alone.
 pub(crate) fn read_own(path: &Path) -> Option<String> {
-    let folders = path.ancestors().skip(1).take(2).filter(|folder| is_state(folder) || folder.parent().is_some_and(is_state));
-    folders.map(|folder| is_own(folder, true)).collect::<Result<(), _>>().ok()?;
+    let mut folders = path.ancestors().skip(1).take(2).filter(|folder| is_state(folder) || folder.parent().is_some_and(is_state));
+    folders.try_for_each(|folder| is_own(folder, true)).ok()?;
     is_own(path, false).ok()?;
     crate::read_text(path).ok()
 }

@@ -38,11 +38,11 @@ pub(super) fn restore_if_orphaned() {
 }
 
 pub(super) fn keep() -> Option<ExitCode> {
-    if let Some(keeper) = std::env::var(KEPT_BY).ok().and_then(|text| text.parse::<i32>().ok()) {
-        if getppid().is_some_and(|parent| parent.as_raw_nonzero().get() == keeper) {
-            become_kept(keeper);
-            return None;
-        }
+    if let Some(keeper) = std::env::var(KEPT_BY).ok().and_then(|text| text.parse::<i32>().ok())
+        && getppid().is_some_and(|parent| parent.as_raw_nonzero().get() == keeper)
+    {
+        become_kept(keeper);
+        return None;
     }
     let modes = Modes::of_terminal();
     // Heard from here on, so that none is lost while the other begins.

@@ -56,7 +56,7 @@ pub(super) fn branch(fields: &Fields<'_>) -> Option<String> {
     let wrong = text.is_empty()
         || text.starts_with(['-', '/', '.'])
         || text.ends_with(['/', '.'])
-        || text.ends_with(".lock")
+        || text.strip_suffix(".lock").is_some()
         || ["..", "//", "@{", "/."].iter().any(|part| text.contains(part))
         || text.contains(|c: char| c.is_control() || c.is_whitespace() || "~^:?*[\\".contains(c));
     if wrong {

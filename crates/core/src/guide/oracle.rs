@@ -3,6 +3,7 @@
 use super::{Requirement, Subject};
 use crate::prelude::*;
 use crate::problem::{ProblemKind, Problems};
+use crate::text::Pattern;
 use hashbrown::HashMap;
 
 /// Reports values that are not to be told and are asked for more than one shape: variables and settings. A variable that is `secret` anywhere is
@@ -10,12 +11,14 @@ use hashbrown::HashMap;
 pub(super) fn report(requirements: &[Requirement], problems: &Problems) {
     let mut asked: HashMap<(&str, &str), (Option<&str>, bool)> = HashMap::new();
     for requirement in requirements {
-        let (kind, name, pattern, secret) = match &requirement.subject {
-            Subject::Variable(one) => ("variable", one.name.as_str(), one.matches.as_ref(), one.secret),
-            Subject::Setting(one) => ("setting", one.key.as_str(), one.matches.as_ref(), false),
-            _ => continue,
+        let (kind, name, pattern, secret) = if let Subject::Variable(one) = &requirement.subject {
+            ("variable", one.name.as_str(), one.matches.as_ref(), one.secret)
+        } else if let Subject::Setting(one) = &requirement.subject {
+            ("setting", one.key.as_str(), one.matches.as_ref(), false)
+        } else {
+            continue;
         };
-        let pattern = pattern.map(|pattern| pattern.source());
+        let pattern = pattern.map(Pattern::source);
         let (before, was_secret) = asked.entry((kind, name)).or_insert((None, false));
         let several = matches!((&before, pattern), (Some(before), Some(pattern)) if *before != pattern);
         *before = before.or(pattern);

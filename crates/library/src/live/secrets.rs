@@ -64,10 +64,10 @@ impl Secrets {
                 keep(&mut values, &value, secret);
             }
         }
-        Self::new(values)
+        Self::new(&values)
     }
 
-    fn new(values: Vec<String>) -> Self {
+    fn new(values: &[String]) -> Self {
         let mut spellings: Vec<String> = values.iter().flat_map(|value| spelled(value)).collect();
         // A value that holds another one must go first.
         spellings.sort_by(|a, b| b.len().cmp(&a.len()).then_with(|| a.cmp(b)));
@@ -112,7 +112,7 @@ impl Secrets {
         if self.spellings.is_empty() {
             return observation;
         }
-        self.changed(&observation, &|text| {
+        changed(&observation, &|text| {
             let hidden = self.hidden(text.to_owned());
             if hidden != text {
                 let mut told = self.told.lock().unwrap_or_else(PoisonError::into_inner);
@@ -131,17 +131,17 @@ impl Secrets {
         if told.is_empty() {
             return None;
         }
-        self.changed(probe, &|text| told.get(text).cloned().unwrap_or_else(|| text.to_owned()))
+        changed(probe, &|text| told.get(text).cloned().unwrap_or_else(|| text.to_owned()))
     }
+}
 
-    /// A value with its texts changed; `None` where nothing changes.
-    fn changed<T: Serialize + DeserializeOwned>(&self, value: &T, change: &dyn Fn(&str) -> String) -> Option<T> {
-        let mut tree = serde_json::to_value(value).ok()?;
-        if !change_texts(&mut tree, change) {
-            return None;
-        }
-        serde_json::from_value(tree).ok()
+/// A value with its texts changed; `None` where nothing changes.
+fn changed<T: Serialize + DeserializeOwned>(value: &T, change: &dyn Fn(&str) -> String) -> Option<T> {
+    let mut tree = serde_json::to_value(value).ok()?;
+    if !change_texts(&mut tree, change) {
+        return None;
     }
+    serde_json::from_value(tree).ok()
 }
 
 /// Changes every text in a tree; whether any changed.
@@ -153,8 +153,10 @@ fn change_texts(tree: &mut Value, change: &dyn Fn(&str) -> String) -> bool {
             *text = new;
             differs
         }
-        Value::Array(list) => list.iter_mut().fold(false, |any, value| change_texts(value, change) || any),
-        Value::Object(table) => table.values_mut().fold(false, |any, value| change_texts(value, change) || any),
+        Value::Array(list) => list.iter_mut().map(|value| change_texts(value, change)).filter(|changed| *changed).count() > 0,
+        Value::Object(table) => {
+            table.values_mut().map(|value| change_texts(value, change)).filter(|changed| *changed).count() > 0
+        }
         Value::Null | Value::Bool(_) | Value::Number(_) => false,
     }
 }
@@ -254,13 +256,13 @@ mod tests {
     #[case::a_login("fetch https://ann:pw@files.example/a failed", "fetch https://[hidden]@files.example/a failed")]
     #[case::a_plain_address("see https://driftbuoy.example/ask?who=a@b", "see https://driftbuoy.example/ask?who=a@b")]
     fn values_are_taken_out_of_what_programs_print(#[case] printed: &str, #[case] shown: &str) {
-        let secrets = Secrets::new(vec!["tide-4711-long".into(), "tide-4711".into()]);
+        let secrets = Secrets::new(&["tide-4711-long".into(), "tide-4711".into()]);
         assert_eq!(secrets.hidden(printed.to_owned()), shown);
     }
 
     #[test]
     fn a_question_about_what_was_told_means_the_thing_itself() {
-        let secrets = Secrets::new(vec!["tide-4711".into()]);
+        let secrets = Secrets::new(&["tide-4711".into()]);
         let path = "/opt/tide-4711/cmake";
         let told = secrets.hide_in(Observation::FileVersion(Some(path.into())));
         assert_eq!(told, Observation::FileVersion(Some(format!("/opt/{HIDDEN}/cmake"))));
@@ -278,7 +280,7 @@ mod tests {
             let cut = whole.get(..at.min(whole.len())).unwrap_or(&whole).to_owned();
             let was_cut = cut.len() < whole.len();
             let run = Run { end: RunEnd::Exit(0), stdout: cut, stderr: String::new(), cut: was_cut };
-            let shown = Secrets::new(vec![value.clone()]).hide(run).stdout;
+            let shown = Secrets::new(std::slice::from_ref(&value)).hide(run).stdout;
             let good_part: String = spelling.chars().take(8).collect();
             prop_assume!(!before.contains(&good_part) && !" and more after it".contains(&good_part));
             prop_assert!(!shown.contains(&good_part), "{shown}");

@@ -24,7 +24,7 @@ pub(super) fn stand(live: &Live, path: &Path, real: &Path, name: &str) -> Option
 
 fn chosen(live: &Live, root: &Path, plugin: &str, name: &str) -> Stand {
     let by_variable = format!("ASDF_{}_VERSION", plugin.to_ascii_uppercase().replace('-', "_"));
-    let home = live.home.iter().map(|home| home.as_path());
+    let home = live.home.iter().map(std::path::PathBuf::as_path);
     let pinned = live.folder.ancestors().chain(home).find_map(|folder| {
         let file = folder.join(".tool-versions");
         let versions = versions(&place::text(&file).ok()?, plugin)?;
