@@ -12,7 +12,8 @@ use std::sync::atomic::{AtomicU32, Ordering};
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Class {
-    pub(crate) class: String,
+    #[serde(rename = "class")]
+    pub(crate) title: String,
     pub(crate) harm: String,
     pub(crate) attempt: BTreeMap<String, Attempt>,
 }

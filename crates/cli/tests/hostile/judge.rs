@@ -33,11 +33,10 @@ impl Trial<'_> {
             Some(_) if self.attempt.may_die => {}
             Some(status) => match (status.code(), self.attempt.run.is_some()) {
                 (None, _) => failures.push(format!("ended by signal {:?}", status.signal())),
-                (Some(code), _) if !self.attempt.status.is_empty() => {
-                    if !self.attempt.status.contains(&code) {
-                        failures.push(format!("ended with {code}"));
-                    }
+                (Some(code), _) if !self.attempt.status.is_empty() && !self.attempt.status.contains(&code) => {
+                    failures.push(format!("ended with {code}"));
                 }
+                (Some(_), _) if !self.attempt.status.is_empty() => {}
                 (Some(code), false) if code > 3 => failures.push(format!("ended with {code}")),
                 (Some(1), true) if text.contains("it did not end within") => failures.push("did not hear the signal".to_owned()),
                 _ => {}
@@ -133,7 +132,7 @@ fn output(command: &mut Command, limit: Duration) -> (String, Option<std::proces
     command.stdout(Stdio::null()).stderr(Stdio::null());
     let (sender, receiver) = std::sync::mpsc::channel();
     std::thread::spawn(move || {
-        let mut part = [0; 65536];
+        let mut part = vec![0; 65536];
         while let Ok(length @ 1..) = reader.read(&mut part) {
             if sender.send(part.get(..length).unwrap_or_default().to_vec()).is_err() {
                 break;

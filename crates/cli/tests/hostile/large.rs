@@ -36,9 +36,8 @@ pub(crate) fn filled(text: &str) -> String {
         .replace("@odd-file@", &octal(ODD))
         .replace("@odd-raw@", &raw)
         .replace("@odd@", &format!("{escaped}\\n"));
-    while let Some(start) = text.find(":").and_then(|_| text.match_indices('@').find_map(|(at, _)| part(&text[at..]).map(|_| at)))
-    {
-        let (length, made) = part(&text[start..]).unwrap();
+    let large = |text: &str| text.match_indices('@').find_map(|(at, _)| Some((at, part(text.get(at..)?)?)));
+    while let Some((start, (length, made))) = large(&text) {
         text.replace_range(start..start + length, &made);
     }
     text
