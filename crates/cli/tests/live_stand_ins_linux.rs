@@ -48,6 +48,12 @@ fn looked_at(tool: &str, folder: &str, made: &str) -> (Value, bool) {
     "pyenv python3; echo system > project/.python-version; program bin/python3 'Python 3.7.3'",
     "3.7.3"
 )]
+#[case::python_of_the_system_where_a_newer_manager_goes_on(
+    "python3",
+    ".pyenv/shims",
+    "pyenv python3; echo 3.13.0 > project/.python-version; program bin/python3 'Python 3.7.3'; mkdir home/.pyenv/libexec; echo nonexistent_versions > home/.pyenv/libexec/pyenv-which",
+    "3.7.3"
+)]
 #[case::ruby(
     "ruby",
     ".rbenv/shims",

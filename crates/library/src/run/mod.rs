@@ -55,6 +55,9 @@ pub(crate) fn run(path: &Path, arguments: &[String], around: &Around, limits: &L
     // A program that cannot be started, or crashes, would open a window that waits for the person.
     #[cfg(windows)]
     crate::windows_calls::open_no_windows_of_errors();
+    // It is let run when it is in its job (CREATE_SUSPENDED).
+    #[cfg(windows)]
+    std::os::windows::process::CommandExt::creation_flags(&mut command, 0x4);
     let mut tries = 0;
     loop {
         match command.spawn() {

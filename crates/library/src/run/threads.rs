@@ -1,8 +1,8 @@
 //! Collecting a child's output on Windows, where pipes cannot be waited for together: a thread for each.
 
 use super::{GRACE, Kept, Limits, end_of, finished, time_up};
-use crate::observation::{Run, RunEnd};
-use crate::windows_calls::Job;
+use crate::observation::{Run, RunEnd, StartFailure};
+use crate::windows_calls::{Job, resume};
 use std::io::Read;
 use std::os::windows::io::AsHandle;
 use std::process::Child;
@@ -14,8 +14,14 @@ const TICK: Duration = Duration::from_millis(5);
 
 pub(super) fn collect(mut child: Child, limits: &Limits) -> Run {
     let started = Instant::now();
-    // What it starts is ended with it; where there can be no job, at least the program itself is.
+    // What it starts is ended with it; where there can be no job, at least the program itself is. It was started suspended, so that nothing of it
+    // runs before it is in the job.
     let job = Job::of(child.as_handle()).ok();
+    if let Err(error) = resume(child.id()) {
+        let _ = child.kill();
+        let _ = child.wait();
+        return Run::not_started(StartFailure::Other, error.to_string());
+    }
     let stdout = child.stdout.take().map(follow);
     let stderr = child.stderr.take().map(follow);
     let readers: Vec<&Reader> = stdout.iter().chain(&stderr).collect();

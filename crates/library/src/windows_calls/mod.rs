@@ -13,7 +13,7 @@ pub(crate) use account::{account_name, database_groups, groups, has_account, is_
 pub(crate) use machine::{caps, has_feature, memory};
 pub(crate) use network::listeners;
 pub(crate) use place::{is_read_only, room, volume};
-pub(crate) use process::{Job, open_no_windows_of_errors, processes};
+pub(crate) use process::{Job, open_no_windows_of_errors, processes, resume};
 pub(crate) use service::is_running;
 
 use std::os::windows::ffi::OsStrExt;

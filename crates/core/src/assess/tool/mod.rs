@@ -177,7 +177,8 @@ fn present(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
         Conclusion::Open(Reason::Tool(reason)) => *reason,
         other @ (Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::Waits(_) | Conclusion::LeftOut(_)) => return Ok(other),
     };
-    if matches!(reason.trouble, ToolTrouble::NoConsent { .. }) || reason.other.is_some() {
+    let decided = matches!(reason.trouble, ToolTrouble::NoConsent { .. } | ToolTrouble::VersionAbsent { .. });
+    if decided || reason.other.is_some() {
         return Ok(reason.into());
     }
     or_off_path(inquiry, asked, reason).map(Into::into)
@@ -212,7 +213,8 @@ fn on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
             return Ok(met);
         }
     };
-    if matches!(reason.trouble, ToolTrouble::NoConsent { .. }) {
+    // Another copy would only pass by the manager that the person chose to have.
+    if matches!(reason.trouble, ToolTrouble::NoConsent { .. } | ToolTrouble::VersionAbsent { .. }) {
         return Ok(Conclusion::Open(Reason::Tool(reason)));
     }
     // The first copy will not do: does a later one? One file under two names is one copy.

@@ -12,6 +12,8 @@ struct Manager {
     prefixes: &'static [&'static str],
     /// Whether `3.11` means the newest `3.11.` something that is there.
     by_series: bool,
+    /// The manager's own file in which this word stands where it goes on to the rest of PATH when no version has the program.
+    goes_on: Option<(&'static str, &'static str)>,
 }
 
 /// Sources: the managers' own manuals.
@@ -23,6 +25,7 @@ const MANAGERS: [Manager; 5] = [
         file: ".python-version",
         prefixes: &["python-"],
         by_series: true,
+        goes_on: Some(("libexec/pyenv-which", "nonexistent_versions")),
     },
     Manager {
         root_variable: "RBENV_ROOT",
@@ -31,6 +34,7 @@ const MANAGERS: [Manager; 5] = [
         file: ".ruby-version",
         prefixes: &["ruby-"],
         by_series: false,
+        goes_on: None,
     },
     Manager {
         root_variable: "NODENV_ROOT",
@@ -39,6 +43,7 @@ const MANAGERS: [Manager; 5] = [
         file: ".node-version",
         prefixes: &["v", "node-v", "node-"],
         by_series: false,
+        goes_on: None,
     },
     Manager {
         root_variable: "GOENV_ROOT",
@@ -47,6 +52,7 @@ const MANAGERS: [Manager; 5] = [
         file: ".go-version",
         prefixes: &[],
         by_series: true,
+        goes_on: None,
     },
     Manager {
         root_variable: "JENV_ROOT",
@@ -55,6 +61,7 @@ const MANAGERS: [Manager; 5] = [
         file: ".java-version",
         prefixes: &[],
         by_series: false,
+        goes_on: None,
     },
 ];
 
@@ -95,7 +102,10 @@ impl Manager {
                 }
             }
         }
-        Stand::Absent(format!("{name} of {first}"), said_in)
+        let text = |file: &str| super::place::text(&root.join(file)).unwrap_or_default();
+        let goes_on = self.goes_on.is_some_and(|(file, word)| text(file).contains(word));
+        let absent = (format!("{name} of {first}"), said_in);
+        if goes_on { Stand::NextElse(absent.0, absent.1) } else { Stand::Absent(absent.0, absent.1) }
     }
 
     /// The folder of a version among those that are there.

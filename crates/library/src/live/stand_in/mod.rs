@@ -25,6 +25,8 @@ pub(super) enum Stand {
     NextOnPath,
     /// A version that the manager does not have, and where it is asked for.
     Absent(String, String),
+    /// The same, if PATH has nothing behind it.
+    NextElse(String, String),
     /// It cannot be read.
     Unclear,
 }
@@ -42,6 +44,10 @@ pub(super) fn choice(live: &Live, path: &Path, real: &Path, name: &str) -> Choic
         Some(Stand::For(file)) => Choice::Absent { what: file.display().to_string(), said_in: String::new() },
         Some(Stand::NextOnPath) => {
             next_on_path(live, path, name).map_or(Choice::Unclear, |file| Choice::Other(file.display().to_string()))
+        }
+        Some(Stand::NextElse(what, said_in)) => {
+            let next = next_on_path(live, path, name).map(|file| Choice::Other(file.display().to_string()));
+            next.unwrap_or(Choice::Absent { what, said_in })
         }
         Some(Stand::Absent(what, said_in)) => Choice::Absent { what, said_in },
         Some(Stand::Unclear) => Choice::Unclear,
