@@ -15,9 +15,8 @@ const STATE_FOLDER: &str = "setup-ready";
 /// This software's folder for what it remembers of this user, for a guide in `project`; `None` where the user has no home folder, or where
 /// that folder lies in the project's working copy, which may bring what it likes.
 pub fn state_folder(project: &Path) -> Option<PathBuf> {
-    let project = project.canonicalize().unwrap_or_else(|_| project.to_owned());
     let home = std::env::var_os(if cfg!(windows) { "USERPROFILE" } else { "HOME" }).map(PathBuf::from);
-    outside(&crate::live::working_copy(&project, home.as_deref()))
+    outside(&crate::live::working_copy(project, home.as_deref()))
 }
 
 /// The state folder, where it does not lie below another.
@@ -32,9 +31,9 @@ fn outside(root: &Path) -> Option<PathBuf> {
         folder("XDG_STATE_HOME").or_else(|| folder("HOME").map(|home| home.join(".local/state")))
     };
     let state = state?.join(STATE_FOLDER);
-    let real = state.ancestors().find_map(|above| Some((above.canonicalize().ok()?, above)));
+    let real = state.ancestors().find(|above| above.exists()).map(crate::live::real_path);
     // A root that holds everything says nothing.
-    let inside = real.is_some_and(|(real, _)| root.parent().is_some() && real.starts_with(root));
+    let inside = real.is_some_and(|real| root.parent().is_some() && real.starts_with(root));
     (!inside).then_some(state)
 }
 
@@ -83,10 +82,11 @@ pub(crate) fn make_own_folder(folder: &Path) -> io::Result<()> {
     if let Some(above) = folder.parent() {
         fs::create_dir_all(above)?;
     }
-    let mut builder = fs::DirBuilder::new();
     #[cfg(unix)]
-    std::os::unix::fs::DirBuilderExt::mode(&mut builder, 0o700);
-    match builder.create(folder) {
+    let made = std::os::unix::fs::DirBuilderExt::mode(&mut fs::DirBuilder::new(), 0o700).create(folder);
+    #[cfg(not(unix))]
+    let made = fs::create_dir(folder);
+    match made {
         Err(error) if error.kind() != io::ErrorKind::AlreadyExists => Err(error),
         _ => is_own(folder, true).map_err(io::Error::other),
     }

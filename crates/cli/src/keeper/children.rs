@@ -6,6 +6,11 @@ use std::time::Duration;
 /// How often it is looked for more, with a pause in between: whoever is ended may leave children of its own.
 const MOST_ROUNDS: u32 = 300;
 
+/// Whether this process has no children.
+pub(super) fn is_alone() -> bool {
+    children().is_empty()
+}
+
 /// Ends all children of this process, and theirs.
 pub(super) fn end_all() {
     for round in 0..MOST_ROUNDS {

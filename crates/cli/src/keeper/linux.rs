@@ -47,7 +47,11 @@ pub(super) fn keep() -> Option<ExitCode> {
     let modes = Modes::of_terminal();
     // Heard from here on, so that none is lost while the other begins.
     let mut signals = Signals::new([SIGINT, SIGTERM, SIGHUP, SIGQUIT, SIGTSTP, SIGCONT]).ok()?;
-    let _ = set_child_subreaper(Some(getpid()));
+    // A shell may have become this process and have jobs of its own: those are the person's, and so is what they leave.
+    let alone = children::is_alone();
+    if alone {
+        let _ = set_child_subreaper(Some(getpid()));
+    }
     let mut worker = start()?;
     let pid = i32::try_from(worker.id()).ok().and_then(Pid::from_raw)?;
     let handle = signals.handle();
@@ -77,7 +81,9 @@ pub(super) fn keep() -> Option<ExitCode> {
         handle.close();
     }
     let status = wait(&mut worker);
-    children::end_all();
+    if alone {
+        children::end_all();
+    }
     modes.restore();
     Some(end(status))
 }
@@ -98,6 +104,8 @@ fn start() -> Option<Child> {
 
 fn become_kept(keeper: i32) {
     let _ = KEPT.set((keeper, Modes::of_terminal()));
+    // By its own name among all processes, not by that of the link it was started by.
+    let _ = rustix::thread::set_name(c"setup-ready");
     let _ = set_parent_process_death_signal(Some(Signal::TERM));
     // It may have ended before that was set.
     if getppid().is_none_or(|parent| parent.as_raw_nonzero().get() != keeper) {

@@ -45,5 +45,5 @@ signalled() { "$PYTHON" "$SUITE/signalled.py" "$1" "$PROGRAM" preflight; }
 # Fails where that file was opened, other than to ask about it.
 opened() {
   strace -f -qq -e trace=open,openat,openat2 -o "$ROOT/strace.txt" "$PROGRAM" preflight
-  ! grep -F "$1\"" "$ROOT/strace.txt" | grep -v O_PATH
+  [ -s "$ROOT/strace.txt" ] && ! grep -F "$1\"" "$ROOT/strace.txt" | grep -v O_PATH
 }

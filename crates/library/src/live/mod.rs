@@ -194,7 +194,12 @@ impl Live {
 
 /// The topmost folder of the working copy that a folder lies in.
 pub(crate) fn working_copy(folder: &Path, home: Option<&Path>) -> PathBuf {
-    WorkingCopy::of(folder, home, &[]).root
+    WorkingCopy::of(&real_path(folder), home, &[]).root
+}
+
+/// The path behind all links, as people write it; the path itself where there is none.
+pub(crate) fn real_path(path: &Path) -> PathBuf {
+    place::real(path).unwrap_or_else(|_| path.to_owned())
 }
 
 /// The topmost folder of the system, which only the administrator may fill.

@@ -74,7 +74,7 @@ mod tests {
     #[case::the_home_folder_itself_and_a_customary_folder("home", "home/.cargo/bin/git", false)]
     fn what_counts_as_the_project(#[case] guide: &str, #[case] path: &str, #[case] inside: bool) {
         let place = tempfile::tempdir().unwrap();
-        let root = place.path().canonicalize().unwrap();
+        let root = crate::live::place::real(place.path()).unwrap();
         for folder in
             ["home/.git", "home/radio/.git", "home/radio/docs", "home/radio/vendor/chip/.git", "home/other/.git", "home/plain"]
         {

@@ -205,7 +205,9 @@ fn mentions(value: &OsStr, project: &Path) -> bool {
 
 #[cfg(test)]
 mod tests {
-    use super::{LEADS_ASTRAY, mentions, outside};
+    use super::mentions;
+    #[cfg(unix)]
+    use super::{LEADS_ASTRAY, outside};
     use rstest::rstest;
     use std::path::Path;
 

@@ -192,10 +192,25 @@ pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
     folders
 }
 
-/// Numbers of drivers whose nodes are serial lines (the kernel's list of devices): ttyS, ttyACM, ttyUSB, rfcomm, ttyAMA and its like.
-const SERIAL: [u32; 5] = [4, 166, 188, 216, 204];
+/// Devices of which opening is known to do nothing, by the kernel's list of devices: null, zero, full, random, urandom; fuse, kvm, vhost-net,
+/// vhost-vsock, tun. Of others it may: opening a watchdog starts it, a tape is wound back, a serial line resets the board behind it.
+const HARMLESS: [(u32, u32); 10] =
+    [(1, 3), (1, 5), (1, 7), (1, 8), (1, 9), (10, 200), (10, 229), (10, 232), (10, 238), (10, 241)];
 
-/// Whether a device's number is that of a serial line.
-pub(in crate::live) fn is_serial(_: &Path, number: u64) -> bool {
-    SERIAL.contains(&rustix::fs::major(number))
+/// Whether opening a device does nothing, by its number.
+pub(in crate::live) fn opens_without_effect(_: &Path, metadata: &std::fs::Metadata) -> bool {
+    use std::os::unix::fs::{FileTypeExt, MetadataExt};
+    let number = (rustix::fs::major(metadata.rdev()), rustix::fs::minor(metadata.rdev()));
+    // The nodes of graphics cards on which one can only draw aside.
+    let aside = number.0 == 226 && number.1 >= 128;
+    metadata.file_type().is_char_device() && (HARMLESS.contains(&number) || aside)
+}
+
+/// Whether the kernel has a driver behind a device's number; where it does not tell, it may.
+pub(in crate::live) fn has_driver(metadata: &std::fs::Metadata) -> bool {
+    use std::os::unix::fs::{FileTypeExt, MetadataExt};
+    let sort = if metadata.file_type().is_block_device() { "block" } else { "char" };
+    let all = Path::new("/sys/dev").join(sort);
+    let number = format!("{}:{}", rustix::fs::major(metadata.rdev()), rustix::fs::minor(metadata.rdev()));
+    !all.is_dir() || all.join(number).exists()
 }

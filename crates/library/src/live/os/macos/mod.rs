@@ -146,7 +146,12 @@ pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
     folders.into_iter().chain(["/opt/local/lib/pkgconfig", "/usr/lib/pkgconfig"]).map(PathBuf::from).collect()
 }
 
-/// Whether a device is a serial line, by its name.
-pub(in crate::live) fn is_serial(path: &Path, _: u64) -> bool {
-    path.file_name().is_some_and(|name| name.to_string_lossy().starts_with("tty.") || name.to_string_lossy().starts_with("cu."))
+/// Whether opening a device does nothing, by its name.
+pub(in crate::live) fn opens_without_effect(path: &Path, _: &std::fs::Metadata) -> bool {
+    ["/dev/null", "/dev/zero", "/dev/random", "/dev/urandom"].iter().any(|harmless| path == Path::new(harmless))
+}
+
+/// Whether there is a driver behind a device: its node is only there while there is.
+pub(in crate::live) fn has_driver(_: &std::fs::Metadata) -> bool {
+    true
 }

@@ -56,7 +56,8 @@ fn owner(metadata: Option<&Metadata>) -> (Option<String>, Option<u32>) {
     (metadata.map(|metadata| crate::live::os::group_of(metadata.gid())), metadata.map(|metadata| metadata.mode() & 0o7777))
 }
 
-/// Opens a device and closes it again, without waiting. A serial line is only asked for its permission: opening one resets many boards.
+/// Opens a device and closes it again, without waiting, where that is known to do nothing. Others are only asked for their permission, and whether
+/// there is a driver behind them.
 pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
     let metadata = path.metadata();
     let kind = metadata.as_ref().map(Metadata::file_type);
@@ -64,10 +65,14 @@ pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
         return Observation::Device(DeviceState::Dead);
     }
     let write = access == Access::Write;
-    let serial = metadata.as_ref().is_ok_and(|metadata| crate::live::os::is_serial(path, metadata.rdev()));
-    let opened = if serial {
+    let quiet = metadata.as_ref().is_ok_and(|metadata| crate::live::os::opens_without_effect(path, metadata));
+    let opened = if !quiet {
         let wanted = if write { fs::Access::READ_OK | fs::Access::WRITE_OK } else { fs::Access::READ_OK };
-        accessat(CWD, path, wanted, AtFlags::EACCESS).map_err(Error::from)
+        let allowed = accessat(CWD, path, wanted, AtFlags::EACCESS);
+        if allowed.is_ok() && metadata.as_ref().is_ok_and(|metadata| !crate::live::os::has_driver(metadata)) {
+            return Observation::Device(DeviceState::Dead);
+        }
+        allowed.map_err(Error::from)
     } else {
         let flags = OFlags::NONBLOCK | OFlags::NOCTTY;
         let mut options = OpenOptions::new();
