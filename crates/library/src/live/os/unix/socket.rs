@@ -66,18 +66,18 @@ pub(in crate::live) fn device(path: &Path, access: Access) -> Observation {
     }
     let write = access == Access::Write;
     let quiet = metadata.as_ref().is_ok_and(|metadata| crate::live::os::opens_without_effect(path, metadata));
-    let opened = if !quiet {
+    let opened = if quiet {
+        let flags = OFlags::NONBLOCK | OFlags::NOCTTY;
+        let mut options = OpenOptions::new();
+        options.read(true).write(write).custom_flags(i32::try_from(flags.bits()).unwrap_or(0));
+        options.open(path).map(drop)
+    } else {
         let wanted = if write { fs::Access::READ_OK | fs::Access::WRITE_OK } else { fs::Access::READ_OK };
         let allowed = accessat(CWD, path, wanted, AtFlags::EACCESS);
         if allowed.is_ok() && metadata.as_ref().is_ok_and(|metadata| !crate::live::os::has_driver(metadata)) {
             return Observation::Device(DeviceState::Dead);
         }
         allowed.map_err(Error::from)
-    } else {
-        let flags = OFlags::NONBLOCK | OFlags::NOCTTY;
-        let mut options = OpenOptions::new();
-        options.read(true).write(write).custom_flags(i32::try_from(flags.bits()).unwrap_or(0));
-        options.open(path).map(drop)
     };
     let Err(error) = opened else { return Observation::Device(DeviceState::Opens) };
     let is = |kind: ErrorKind| error.kind() == kind;
