@@ -49,6 +49,11 @@ pub(crate) struct Attempt {
 static NUMBER: AtomicU32 = AtomicU32::new(1);
 
 impl Attempt {
+    /// Whether a word stands in what it is made with.
+    pub(crate) fn mentions(&self, word: &str) -> bool {
+        [Some(&self.prepare), self.run.as_ref(), Some(&self.judge)].into_iter().flatten().any(|script| script.contains(word))
+    }
+
     /// Makes the place and what is in it.
     pub(crate) fn make(&self, suite: &Path) -> Trial<'_> {
         let folder = tempfile::tempdir().unwrap();
@@ -122,7 +127,7 @@ impl Attempt {
 fn python() -> &'static str {
     static PYTHON: std::sync::OnceLock<String> = std::sync::OnceLock::new();
     PYTHON.get_or_init(|| {
-        let said = Command::new("python3").args(["-c", "import sys; print(sys.executable)"]).output().unwrap();
-        String::from_utf8(said.stdout).unwrap().trim().to_owned()
+        let said = Command::new("python3").args(["-c", "import sys; print(sys.executable)"]).output();
+        said.map(|said| String::from_utf8(said.stdout).unwrap().trim().to_owned()).unwrap_or_default()
     })
 }
