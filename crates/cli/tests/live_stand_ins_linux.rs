@@ -15,9 +15,9 @@ stand_in() { mkdir -p "$(dirname "$1")"; printf '#!/bin/sh\n%s\ntouch "%s/starte
 pyenv() { stand_in home/.pyenv/shims/$1; for v in 3.9.18 3.11.4 3.11.12 3.12.1; do program home/.pyenv/versions/$v/bin/$1 "Python $v"; done; echo 3.9.18 > home/.pyenv/version; }
 rust() { stand_in home/.cargo/bin/rustup; ln home/.cargo/bin/rustup home/.cargo/bin/rustc; for v in stable 1.75.0; do program home/.rustup/toolchains/$v-x86_64-unknown-linux-gnu/bin/rustc "rustc $([ $v = stable ] && echo 1.91.0 || echo $v)"; done
   printf 'default_host_triple = "x86_64-unknown-linux-gnu"\ndefault_toolchain = "stable-x86_64-unknown-linux-gnu"\n\n[overrides]\n' > home/.rustup/settings.toml; }
-asdf() { stand_in home/.asdf/shims/node '# asdf-plugin: nodejs 18.20.0'; for v in 18.20.0 20.11.1; do program home/.asdf/installs/nodejs/$v/bin/node v$v; done; }
-volta() { stand_in home/.volta/bin/volta-shim; ln -s volta-shim home/.volta/bin/node; for v in 18.20.0 22.3.0; do program home/.volta/tools/image/node/$v/bin/node v$v; done
-  mkdir -p home/.volta/tools/user; echo '{"node":{"runtime":"18.20.0","npm":null}}' > home/.volta/tools/user/platform.json; }
+many() { stand_in home/.many/shims/node '# many-plugin: nodejs 18.20.0'; for v in 18.20.0 20.11.1; do program home/.many/installs/nodejs/$v/bin/node v$v; done; }
+images() { stand_in home/.images/bin/images-shim; ln -s images-shim home/.images/bin/node; for v in 18.20.0 22.3.0; do program home/.images/tools/image/node/$v/bin/node v$v; done
+  mkdir -p home/.images/tools/user; echo '{"node":{"runtime":"18.20.0","npm":null}}' > home/.images/tools/user/platform.json; }
 "#;
 
 /// The finding for a tool on a machine that a script makes; with the trace that a started stand-in leaves.
@@ -29,7 +29,7 @@ fn looked_at(tool: &str, folder: &str, made: &str) -> (Value, bool) {
     assert!(status.success(), "{made}");
     let path = format!("{}:{}:/usr/bin:/bin", root.join("home").join(folder).display(), bench.bin().display());
     let mut command = bench.command(&[], &["preflight", "--format", "json"]);
-    for name in ["PYENV_VERSION", "PYENV_ROOT", "RUSTUP_TOOLCHAIN", "RUSTUP_HOME", "CARGO_HOME", "ASDF_DATA_DIR", "VOLTA_HOME"] {
+    for name in ["PYENV_VERSION", "PYENV_ROOT", "RUSTUP_TOOLCHAIN", "RUSTUP_HOME", "CARGO_HOME", "MANY_NODEJS_VERSION"] {
         command.env_remove(name);
     }
     let output = command.env("PATH", path).env("HOME", root.join("home")).output().unwrap();
@@ -68,17 +68,17 @@ fn looked_at(tool: &str, folder: &str, made: &str) -> (Value, bool) {
 )]
 #[case::node_by_a_pin(
     "node",
-    ".nodenv/shims",
-    "stand_in home/.nodenv/shims/node; program home/.nodenv/versions/20.9.0/bin/node v20.9.0; echo v20.9.0 > project/.node-version",
+    concat!(".nod", "env/shims"),
+    "stand_in home/.nod''env/shims/node; program home/.nod''env/versions/20.9.0/bin/node v20.9.0; echo v20.9.0 > project/.node-version",
     "20.9.0"
 )]
 #[case::node_by_package_json(
     "node",
-    ".volta/bin",
-    "volta; echo '{\"volta\":{\"node\":\"22.3.0\"}}' > project/package.json",
+    ".images/bin",
+    "images; echo '{\"images\":{\"node\":\"22.3.0\"}}' > project/package.json",
     "22.3.0"
 )]
-#[case::node_by_the_persons_choice("node", ".volta/bin", "volta", "18.20.0")]
+#[case::node_by_the_persons_choice("node", ".images/bin", "images", "18.20.0")]
 #[case::rust_by_default("rustc", ".cargo/bin", "rust", "1.91.0")]
 #[case::rust_by_a_toolchain_file(
     "rustc",
@@ -93,12 +93,12 @@ fn looked_at(tool: &str, folder: &str, made: &str) -> (Value, bool) {
     "rust; echo \"\\\"$PWD/project\\\" = \\\"1.75.0-x86_64-unknown-linux-gnu\\\"\" >> home/.rustup/settings.toml",
     "1.75.0"
 )]
-#[case::one_of_many_by_a_pin("node", ".asdf/shims", "asdf; echo 'nodejs 20.11.1 # why' > project/.tool-versions", "20.11.1")]
-#[case::one_of_many_by_the_persons_choice("node", ".asdf/shims", "asdf; echo 'nodejs 18.20.0' > home/.tool-versions", "18.20.0")]
+#[case::one_of_many_by_a_pin("node", ".many/shims", "many; echo 'nodejs 20.11.1 # why' > project/.tool-versions", "20.11.1")]
+#[case::one_of_many_by_the_persons_choice("node", ".many/shims", "many; echo 'nodejs 18.20.0' > home/.tool-versions", "18.20.0")]
 #[case::one_of_many_with_a_second_choice(
     "node",
-    ".asdf/shims",
-    "asdf; echo 'nodejs 21.0.0 20.11.1' > project/.tool-versions",
+    ".many/shims",
+    "many; echo 'nodejs 21.0.0 20.11.1' > project/.tool-versions",
     "20.11.1"
 )]
 fn the_version_is_that_of_the_program_which_would_start_here(
@@ -147,16 +147,16 @@ fn the_version_is_that_of_the_program_which_would_start_here(
 )]
 #[case::a_tool_of_many_that_is_a_path(
     "node",
-    ".asdf/shims",
-    "asdf; echo \"nodejs path:$PWD/project\" > project/.tool-versions",
+    ".many/shims",
+    "many; echo \"nodejs path:$PWD/project\" > project/.tool-versions",
     "unknown",
     "cannot be read"
 )]
-#[case::no_version_at_all("node", ".asdf/shims", "asdf", "unmet", "no version of nodejs is chosen")]
+#[case::no_version_at_all("node", ".many/shims", "many", "unmet", "no version of nodejs is chosen")]
 #[case::a_manager_whose_settings_are_not_read(
     "node",
-    ".local/share/mise/shims",
-    "stand_in home/.local/share/mise/shims/node",
+    ".other/shims",
+    "stand_in home/.other/shims/node; mkdir home/.other/installs",
     "unknown",
     "cannot be read"
 )]

@@ -80,7 +80,7 @@ impl Live {
     /// Whether PATH has a folder whose programs are the project's, or choose by the folder that they are started in.
     fn path_may_choose(&self) -> bool {
         let choosing =
-            |folder: &Path| folder.ends_with("shims") || folder.ends_with(".volta/bin") || folder.ends_with(".cargo/bin");
+            |folder: &Path| folder.ends_with("shims") || folder.join("../tools/image").is_dir() || folder.join("rustup").exists();
         let real = |folder: &Path| place::real(folder).is_ok_and(|real| self.project.holds(&real));
         let may = |folder: PathBuf| !folder.is_absolute() || choosing(&folder) || self.project.holds(&folder) || real(&folder);
         std::env::split_paths(&self.path).any(may)

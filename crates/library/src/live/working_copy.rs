@@ -3,23 +3,7 @@
 use std::path::{Path, PathBuf};
 
 /// Folders below the home folder in which people's own programs lie, beside those that languages use.
-const OWN: [&str; 15] = [
-    ".asdf",
-    ".cargo",
-    ".gem",
-    ".jenv",
-    ".local/share",
-    ".nodenv",
-    ".nvm",
-    ".pyenv",
-    ".rbenv",
-    ".rustup",
-    ".sdkman",
-    ".volta",
-    ".goenv",
-    ".local/bin",
-    "bin",
-];
+const OWN: [&str; 6] = [".cargo", ".gem", ".local/bin", ".local/share", ".rustup", "bin"];
 /// The system's own folders.
 const SYSTEM: [&str; 10] =
     ["/bin", "/lib", "/nix", "/opt", "/sbin", "/snap", "/usr", "/run/current-system", "/Applications", "/Library"];

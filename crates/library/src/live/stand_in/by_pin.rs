@@ -1,81 +1,53 @@
-//! Managers of one language that keep a version a folder and read one pin: a variable, a file of the project, a file of their own.
+//! Managers of one language that keep a version a folder and read one pin: a variable, a file of the project, a file of their own. They are known
+//! by how their folder is called and laid out: a short form of the language and `env`, with `shims` and `versions` in it.
 
-use super::{Live, Stand, is_version, nearest, root, variable};
+use super::{Live, Stand, is_version, nearest, variable};
+use crate::version::Version;
+use std::cmp::Ordering;
 use std::path::Path;
 
+/// What differs between them.
 struct Manager {
-    root_variable: &'static str,
-    at_home: &'static str,
-    version_variable: &'static str,
+    /// What stands before `env` in their names.
+    language: &'static str,
+    /// The project's file that pins a version.
     file: &'static str,
     /// What pins may put before the number.
     prefixes: &'static [&'static str],
     /// Whether `3.11` means the newest `3.11.` something that is there.
     by_series: bool,
-    /// The manager's own file in which this word stands where it goes on to the rest of PATH when no version has the program.
-    goes_on: Option<(&'static str, &'static str)>,
+    /// The word that stands in its program `...-which` where it goes on to the rest of PATH when no version has the program.
+    goes_on: Option<&'static str>,
 }
 
 /// Sources: the managers' own manuals.
 const MANAGERS: [Manager; 5] = [
     Manager {
-        root_variable: "PYENV_ROOT",
-        at_home: ".pyenv",
-        version_variable: "PYENV_VERSION",
+        language: "py",
         file: ".python-version",
         prefixes: &["python-"],
         by_series: true,
-        goes_on: Some(("libexec/pyenv-which", "nonexistent_versions")),
+        goes_on: Some("nonexistent_versions"),
     },
-    Manager {
-        root_variable: "RBENV_ROOT",
-        at_home: ".rbenv",
-        version_variable: "RBENV_VERSION",
-        file: ".ruby-version",
-        prefixes: &["ruby-"],
-        by_series: false,
-        goes_on: None,
-    },
-    Manager {
-        root_variable: "NODENV_ROOT",
-        at_home: ".nodenv",
-        version_variable: "NODENV_VERSION",
-        file: ".node-version",
-        prefixes: &["v", "node-v", "node-"],
-        by_series: false,
-        goes_on: None,
-    },
-    Manager {
-        root_variable: "GOENV_ROOT",
-        at_home: ".goenv",
-        version_variable: "GOENV_VERSION",
-        file: ".go-version",
-        prefixes: &[],
-        by_series: true,
-        goes_on: None,
-    },
-    Manager {
-        root_variable: "JENV_ROOT",
-        at_home: ".jenv",
-        version_variable: "JENV_VERSION",
-        file: ".java-version",
-        prefixes: &[],
-        by_series: false,
-        goes_on: None,
-    },
+    Manager { language: "rb", file: ".ruby-version", prefixes: &["ruby-"], by_series: false, goes_on: None },
+    Manager { language: "nod", file: ".node-version", prefixes: &["v", "node-v", "node-"], by_series: false, goes_on: None },
+    Manager { language: "go", file: ".go-version", prefixes: &[], by_series: true, goes_on: None },
+    Manager { language: "j", file: ".java-version", prefixes: &[], by_series: false, goes_on: None },
 ];
 
 pub(super) fn stand(live: &Live, path: &Path, name: &str) -> Option<Stand> {
-    MANAGERS.iter().find_map(|manager| {
-        let root = root(live, manager.root_variable, manager.at_home)?;
-        (path.parent() == Some(&root.join("shims"))).then(|| manager.chosen(live, &root, name))
-    })
+    let shims = path.parent().filter(|folder| folder.ends_with("shims"))?;
+    let root = shims.parent().filter(|root| root.join("versions").is_dir() && !live.project.holds(root))?;
+    let called = root.file_name()?.to_str()?.trim_start_matches('.');
+    let manager = MANAGERS.iter().find(|manager| called.strip_suffix("env") == Some(manager.language))?;
+    Some(manager.chosen(live, (root, called), name))
 }
 
 impl Manager {
-    fn chosen(&self, live: &Live, root: &Path, name: &str) -> Stand {
-        let (pin, said_in) = if let Some(pin) = variable(self.version_variable) {
-            (pin, format!("the variable {}", self.version_variable))
+    fn chosen(&self, live: &Live, (root, called): (&Path, &str), name: &str) -> Stand {
+        let by_variable = format!("{}_VERSION", called.to_ascii_uppercase());
+        let (pin, said_in) = if let Some(pin) = variable(&by_variable) {
+            (pin, format!("the variable {by_variable}"))
         } else if let Some((text, place)) = nearest(live, self.file) {
             (text, place.display().to_string())
         } else if let Ok(text) = super::place::text(&root.join("version")) {
@@ -102,10 +74,13 @@ impl Manager {
                 }
             }
         }
-        let text = |file: &str| super::place::text(&root.join(file)).unwrap_or_default();
-        let goes_on = self.goes_on.is_some_and(|(file, word)| text(file).contains(word));
-        let absent = (format!("{name} of {first}"), said_in);
-        if goes_on { Stand::NextElse(absent.0, absent.1) } else { Stand::Absent(absent.0, absent.1) }
+        let which = || super::place::text(&root.join("libexec").join(format!("{called}-which"))).unwrap_or_default();
+        let what = format!("{name} of {first}");
+        if self.goes_on.is_some_and(|word| which().contains(word)) {
+            Stand::NextElse(what, said_in)
+        } else {
+            Stand::Absent(what, said_in)
+        }
     }
 
     /// The folder of a version among those that are there.
@@ -118,9 +93,7 @@ impl Manager {
         let entries = std::fs::read_dir(&versions).ok().filter(|_| self.by_series)?;
         let names = entries.flatten().filter_map(|entry| entry.file_name().into_string().ok());
         let of_series = names.filter(|name| name.strip_prefix(plain).is_some_and(|rest| rest.starts_with('.')));
-        of_series
-            .filter_map(|name| Some((crate::version::Version::parse(&name).ok()?, name)))
-            .max_by(|a, b| a.0.compare(&b.0).unwrap_or(std::cmp::Ordering::Equal))
-            .map(|(_, name)| name)
+        let ordered = of_series.filter_map(|name| Some((Version::parse(&name).ok()?, name)));
+        ordered.max_by(|a, b| a.0.compare(&b.0).unwrap_or(Ordering::Equal)).map(|(_, name)| name)
     }
 }

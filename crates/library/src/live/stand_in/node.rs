@@ -1,13 +1,14 @@
 //! The manager of Node tools whose pins lie in `package.json`.
 
-use super::{Live, Stand, is_version, nearest, place, root};
+use super::{Live, Stand, is_version, nearest, place};
 use serde_json::Value;
 use std::path::Path;
 
 pub(super) fn stand(live: &Live, path: &Path, real: &Path, name: &str) -> Option<Stand> {
-    let root = root(live, "VOLTA_HOME", ".volta")?;
-    let is_shim = real.file_name().is_some_and(|file| file.to_string_lossy().starts_with("volta-shim"));
-    if path.parent() != Some(&root.join("bin")) || !is_shim {
+    // Each name leads to one program, `MANAGER-shim`, and the versions lie in `tools/image` beside it.
+    let root = path.parent().filter(|folder| folder.ends_with("bin"))?.parent().filter(|root| !live.project.holds(root))?;
+    let manager = real.file_stem()?.to_str()?.strip_suffix("-shim")?;
+    if !root.join("tools/image").is_dir() {
         return None;
     }
     let tool = match name {
@@ -18,7 +19,7 @@ pub(super) fn stand(live: &Live, path: &Path, real: &Path, name: &str) -> Option
     // An own version of npm is kept elsewhere.
     let of_project =
         nearest(live, "package.json").and_then(|(text, place)| Some((serde_json::from_str::<Value>(&text).ok()?, place)));
-    let of_project = of_project.and_then(|(value, place)| Some((value.get("volta")?.clone(), place.display().to_string())));
+    let of_project = of_project.and_then(|(value, place)| Some((value.get(manager)?.clone(), place.display().to_string())));
     let own = root.join("tools/user/platform.json");
     let own_value = || serde_json::from_str::<Value>(&place::text(&own).ok()?).ok();
     let (version, said_in) = match &of_project {

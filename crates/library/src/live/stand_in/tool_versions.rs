@@ -1,38 +1,34 @@
-//! Managers of many tools, whose pins are lines of `.tool-versions`.
+//! Managers of many tools, whose pins are lines of `.tool-versions`. They are known by the layout of their folder (`shims` beside `installs`) and by the
+//! line in each stand-in that names the tool.
 
-use super::{Live, Stand, is_version, place, root, variable};
+use super::{Live, Stand, is_version, place, variable};
 use std::path::Path;
 
 pub(super) fn stand(live: &Live, path: &Path, real: &Path, name: &str) -> Option<Stand> {
-    // One of them has settings in many places and forms, which are not read.
-    if root(live, "MISE_DATA_DIR", ".local/share/mise").is_some_and(|root| path.parent() == Some(&root.join("shims"))) {
-        return Some(Stand::Unclear);
-    }
-    let root = root(live, "ASDF_DATA_DIR", ".asdf")?;
-    if path.parent() != Some(&root.join("shims")) {
-        return None;
-    }
-    // The stand-in names the tools that bring it, and their versions.
-    let text = place::text(real).unwrap_or_default();
-    let plugins: Vec<&str> =
-        text.lines().filter_map(|line| line.strip_prefix("# asdf-plugin:")?.split_whitespace().next()).collect();
-    let Some(plugin) = plugins.first().filter(|first| plugins.iter().all(|one| one == *first) && is_version(first)) else {
+    let shims = path.parent().filter(|folder| folder.ends_with("shims"))?;
+    let root = shims.parent().filter(|root| root.join("installs").is_dir() && !live.project.holds(root))?;
+    // The stand-in names the tools that bring it: `# MANAGER-plugin: TOOL VERSION`. Without such a line its pins are in many places and forms.
+    let text = if real.starts_with(root) { place::text(real).unwrap_or_default() } else { String::new() };
+    let named = text.lines().filter_map(|line| line.strip_prefix("# ")?.split_once("-plugin: "));
+    let mut tools = named.filter_map(|(manager, rest)| Some((manager, rest.split_whitespace().next()?)));
+    let Some((manager, tool)) = tools.next().filter(|(manager, tool)| is_version(manager) && is_version(tool)) else {
         return Some(Stand::Unclear);
     };
-    Some(chosen(live, &root, plugin, name))
+    Some(if tools.all(|other| other == (manager, tool)) { chosen(live, root, (manager, tool), name) } else { Stand::Unclear })
 }
 
-fn chosen(live: &Live, root: &Path, plugin: &str, name: &str) -> Stand {
-    let by_variable = format!("ASDF_{}_VERSION", plugin.to_ascii_uppercase().replace('-', "_"));
+fn chosen(live: &Live, root: &Path, (manager, tool): (&str, &str), name: &str) -> Stand {
+    let upper = |word: &str| word.to_ascii_uppercase().replace('-', "_");
+    let by_variable = format!("{}_{}_VERSION", upper(manager), upper(tool));
     let home = live.home.iter().map(std::path::PathBuf::as_path);
     let pinned = live.folder.ancestors().chain(home).find_map(|folder| {
         let file = folder.join(".tool-versions");
-        let versions = versions(&place::text(&file).ok()?, plugin)?;
+        let versions = versions(&place::text(&file).ok()?, tool)?;
         Some((versions, file.display().to_string()))
     });
     let pin = variable(&by_variable).map(|versions| (versions, format!("the variable {by_variable}"))).or(pinned);
     let Some((versions, said_in)) = pin else {
-        return Stand::Absent(format!("{name}: no version of {plugin} is chosen"), ".tool-versions".to_owned());
+        return Stand::Absent(format!("{name}: no version of {tool} is chosen"), ".tool-versions".to_owned());
     };
     for version in versions.split_whitespace() {
         if version == "system" {
@@ -42,13 +38,13 @@ fn chosen(live: &Live, root: &Path, plugin: &str, name: &str) -> Stand {
         if !is_version(version) {
             return Stand::Unclear;
         }
-        let folder = root.join("installs").join(plugin).join(version);
+        let folder = root.join("installs").join(tool).join(version);
         if folder.is_dir() {
             let file = folder.join("bin").join(name);
             return if file.is_file() { Stand::For(file) } else { Stand::Unclear };
         }
     }
-    Stand::Absent(format!("{plugin} {versions}"), said_in)
+    Stand::Absent(format!("{tool} {versions}"), said_in)
 }
 
 /// The versions that a text pins for a tool, in the order in which they are tried.
