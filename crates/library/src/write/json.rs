@@ -20,7 +20,8 @@ struct Escaping<F>(F);
 /// Hands every method on to the layout.
 macro_rules! hand_on {
     ($($name:ident($($argument:ident: $type:ty),*);)+) => {
-        $(fn $name<W: ?Sized + Write>(&mut self, writer: &mut W, $($argument: $type),*) -> io::Result<()> {
+        $(#[inline]
+        fn $name<W: ?Sized + Write>(&mut self, writer: &mut W, $($argument: $type),*) -> io::Result<()> {
             self.0.$name(writer, $($argument),*)
         })+
     };
@@ -40,23 +41,29 @@ impl<F: Formatter> Formatter for Escaping<F> {
         end_object_value();
     }
 
+    #[inline]
     fn write_string_fragment<W: ?Sized + Write>(&mut self, writer: &mut W, fragment: &str) -> io::Result<()> {
-        if fragment.is_ascii() && !fragment.contains('\u{7f}') {
+        if fragment.bytes().all(|byte| byte.is_ascii() && byte != 0x7f) {
             return writer.write_all(fragment.as_bytes());
         }
-        let mut accents = 0;
-        for c in fragment.chars() {
-            accents = if Sanitised::piles_up(c) { accents + 1 } else { 0 };
-            if Sanitised::hides(c) || accents > MOST_ACCENTS {
-                for unit in c.encode_utf16(&mut [0; 2]) {
-                    write!(writer, "\\u{unit:04x}")?;
-                }
-            } else {
-                writer.write_all(c.encode_utf8(&mut [0; 4]).as_bytes())?;
-            }
-        }
-        Ok(())
+        escaped(writer, fragment)
     }
+}
+
+/// Writes a text with what cannot be seen as escapes.
+fn escaped<W: ?Sized + Write>(writer: &mut W, text: &str) -> io::Result<()> {
+    let mut accents = 0;
+    for c in text.chars() {
+        accents = if Sanitised::piles_up(c) { accents + 1 } else { 0 };
+        if Sanitised::hides(c) || accents > MOST_ACCENTS {
+            for unit in c.encode_utf16(&mut [0; 2]) {
+                write!(writer, "\\u{unit:04x}")?;
+            }
+        } else {
+            writer.write_all(c.encode_utf8(&mut [0; 4]).as_bytes())?;
+        }
+    }
+    Ok(())
 }
 
 #[cfg(test)]
