@@ -87,7 +87,6 @@ pub(crate) fn consent(asks: Vec<Ask>, consents: Option<&Consents>, folder: &Path
         return agreed;
     }
     let mut paper = Paper::for_errors(look);
-    paper.gap();
     let text = "This guide wants to run these commands on your machine, beyond asking programs for their version. They can do whatever you \
                 can do: read them first.";
     paper.block(0, text, Ink::Strong);
