@@ -186,7 +186,7 @@ fn living(word: &str) -> bool {
             String::from_utf8_lossy(&line).contains(word) && !String::from_utf8_lossy(&line).contains("HOSTILE")
         })
     };
-    (0..10).all(|_| {
+    (0..100).all(|_| {
         std::thread::sleep(Duration::from_millis(50));
         is_there()
     })

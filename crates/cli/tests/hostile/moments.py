@@ -58,7 +58,7 @@ def attempt(number):
     time.sleep(after)
     started.send_signal(number_of_signal)
     faults = []
-    until = time.time() + 4
+    until = time.time() + 20
     said = b""
     os.set_blocking(master, False)
     while started.poll() is None and time.time() < until:
@@ -69,8 +69,9 @@ def attempt(number):
         time.sleep(0.01)
     if started.poll() is None:
         started.kill()
-        faults.append("it did not end within four seconds")
-    until = time.time() + 2
+        faults.append("it did not end within twenty seconds")
+    # Whoever ends them may have to wait for the machine.
+    until = time.time() + 20
     while living(nap) and time.time() < until:
         time.sleep(0.05)
     left = living(nap)
