@@ -5,6 +5,7 @@
 use crate::exit::Status;
 use crate::keeper::end_what_is_left;
 use build_setup_ready::Interrupt;
+use build_setup_ready::start_nothing_more;
 use build_setup_ready::write::no_more_files;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::time::Duration;
@@ -34,6 +35,7 @@ pub(crate) fn listen() -> Interrupt {
 /// Ends the program here and now, with what it started, and without half a file.
 fn end() -> ! {
     let _none = no_more_files(GRACE);
+    let _nothing = start_nothing_more();
     end_what_is_left();
     std::process::exit(Status::Interrupted.number());
 }

@@ -29,6 +29,8 @@ pub use host::{Host, Interrupt};
 pub use live::{Ask, Live};
 pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
+#[doc(hidden)]
+pub use run::{KEPT_BY, start_nothing_more};
 use setup_ready_core::document;
 pub use setup_ready_core::{
     cause, consent, driver, finding, fix, guide, known, manager, observation, plan, probe, problem, report, selection, settled,

@@ -15,7 +15,7 @@ use std::sync::OnceLock;
 use std::time::Duration;
 
 /// Tells the one that works whose it is.
-const KEPT_BY: &str = "SETUP_READY_KEPT_BY";
+const KEPT_BY: &str = build_setup_ready::KEPT_BY;
 /// So long the one that works may take to end after a signal; it needs less.
 const PATIENCE: Duration = Duration::from_millis(1_500);
 
@@ -38,9 +38,8 @@ pub(super) fn restore_if_orphaned() {
 }
 
 pub(super) fn keep() -> Option<ExitCode> {
-    if let Some(keeper) = std::env::var(KEPT_BY).ok().and_then(|text| text.parse::<i32>().ok())
-        && getppid().is_some_and(|parent| parent.as_raw_nonzero().get() == keeper)
-    {
+    // Only the one that works has it: what that starts does not (`run` takes it away).
+    if let Some(keeper) = std::env::var(KEPT_BY).ok().and_then(|text| text.parse::<i32>().ok()) {
         become_kept(keeper);
         return None;
     }
@@ -107,7 +106,7 @@ fn become_kept(keeper: i32) {
     // By its own name among all processes, not by that of the link it was started by.
     let _ = rustix::thread::set_name(c"setup-ready");
     let _ = set_parent_process_death_signal(Some(Signal::TERM));
-    // It may have ended before that was set.
+    // It may have ended before that was set, or even before this began.
     if getppid().is_none_or(|parent| parent.as_raw_nonzero().get() != keeper) {
         std::process::exit(Status::Interrupted.number());
     }

@@ -19,10 +19,23 @@ use crate::observation::{Run, RunEnd, StartFailure};
 use std::io::ErrorKind;
 use std::path::Path;
 use std::process::{Command, ExitStatus, Stdio};
+use std::sync::{PoisonError, RwLock, RwLockWriteGuard};
 use std::time::Duration;
 
 /// How much of each output stream is kept, in bytes; what comes after is read and dropped.
 pub(crate) const KEPT_BYTES: usize = 64 << 10;
+
+/// The variable by which a process that is kept by another of the same program knows that one's number; nothing that is started has it.
+pub const KEPT_BY: &str = "SETUP_READY_KEPT_BY";
+
+/// Held for reading while a program is being started.
+static STARTING: RwLock<()> = RwLock::new(());
+
+/// Waits until no program is being started, and lets none be as long as what it gives is kept: whoever ends all children of the process before it
+/// ends would miss one that is started in between.
+pub fn start_nothing_more() -> RwLockWriteGuard<'static, ()> {
+    STARTING.write().unwrap_or_else(PoisonError::into_inner)
+}
 
 /// How long a grandchild may hold the output open after the program itself has ended.
 const GRACE: Duration = Duration::from_millis(250);
@@ -43,6 +56,7 @@ pub(crate) fn run(path: &Path, arguments: &[String], around: &Around, limits: &L
     let mut command = Command::new(path);
     around.apply(&mut command);
     command.args(arguments).stdin(Stdio::null()).stdout(Stdio::piped()).stderr(Stdio::piped());
+    command.env_remove(KEPT_BY);
     // Text that can be read, and no installing of what is missing behind our back.
     command.env("LC_ALL", "C.UTF-8").env("RUSTUP_AUTO_INSTALL", "0");
     // Looking at a working copy takes no locks, and asks nobody for a password.
@@ -60,7 +74,12 @@ pub(crate) fn run(path: &Path, arguments: &[String], around: &Around, limits: &L
     std::os::windows::process::CommandExt::creation_flags(&mut command, 0x4);
     let mut tries = 0;
     loop {
-        match command.spawn() {
+        let Ok(starting) = STARTING.try_read() else {
+            return Run { end: RunEnd::Interrupted, stdout: String::new(), stderr: String::new(), cut: false };
+        };
+        let started = command.spawn();
+        drop(starting);
+        match started {
             Ok(child) => return explained(collect(child, limits), path),
             // Somebody is still writing the file: it passes.
             Err(error) if error.kind() == ErrorKind::ExecutableFileBusy && tries < 20 => {
