@@ -128,10 +128,18 @@ impl Secrets {
     /// A question as it was meant: about what was told with hidden parts, it is about the thing itself.
     pub(super) fn meant(&self, probe: &Probe) -> Option<Probe> {
         let told = self.told.lock().unwrap_or_else(PoisonError::into_inner);
-        if told.is_empty() {
-            return None;
+        let thing = |text: &String| told.get(text).cloned();
+        // What a host told before comes back in these alone.
+        if let Probe::Run { path, arguments, permission } = probe {
+            let (arguments, permission) = (arguments.clone(), permission.clone());
+            Some(Probe::Run { path: thing(path)?, arguments, permission })
+        } else if let Probe::FileVersion { path } = probe {
+            Some(Probe::FileVersion { path: thing(path)? })
+        } else if let Probe::SystemService { name } = probe {
+            Some(Probe::SystemService { name: thing(name)? })
+        } else {
+            None
         }
-        changed(probe, &|text| told.get(text).cloned().unwrap_or_else(|| text.to_owned()))
     }
 }
 
