@@ -24,7 +24,7 @@ use crate::host::{Host, Interrupt};
 use crate::observation::{Observation, Pinned, Run, StartFailure};
 use crate::probe::Probe;
 use crate::report::MachineSource;
-use crate::run::{Apart, Around, Limits, run};
+use crate::run::{Apart, Around, Limits, run, system_root};
 use crate::text::Pattern;
 use std::collections::HashMap;
 use std::ffi::OsString;
@@ -165,7 +165,7 @@ impl Live {
         self.apart.get_or_init(|| {
             let inside = |path: &Path| self.project.holds(path);
             let folder = crate::state::empty_folder(&self.project.root);
-            Apart::new(folder.unwrap_or_else(root), &self.path, &inside, self.project.unmentioned())
+            Apart::new(folder.unwrap_or_else(system_root), &self.path, &inside, self.project.unmentioned())
         })
     }
 
@@ -200,12 +200,6 @@ pub(crate) fn working_copy(folder: &Path, home: Option<&Path>) -> PathBuf {
 /// The path behind all links, as people write it; the path itself where there is none.
 pub(crate) fn real_path(path: &Path) -> PathBuf {
     place::real(path).unwrap_or_else(|_| path.to_owned())
-}
-
-/// The topmost folder of the system, which only the administrator may fill.
-fn root() -> PathBuf {
-    let windows = || std::env::var_os("SystemRoot").map_or_else(|| PathBuf::from("C:\\"), PathBuf::from);
-    if cfg!(windows) { windows() } else { PathBuf::from("/") }
 }
 
 /// A probe carries a pattern's text; the guide has proved that it can be read.

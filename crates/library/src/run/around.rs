@@ -131,13 +131,7 @@ pub(crate) struct Apart {
 impl Apart {
     /// Where there is no project, or none to keep away from: for the system's own programs.
     pub(crate) fn of_the_system() -> Self {
-        let root = if cfg!(windows) {
-            std::env::var_os("SystemRoot").map_or_else(|| PathBuf::from("C:\\"), PathBuf::from)
-        } else {
-            PathBuf::from("/")
-        };
-        let none = std::env::var_os("PATH").unwrap_or_default();
-        Self::new(root, &none, &|_| false, None)
+        Self::new(system_root(), &std::env::var_os("PATH").unwrap_or_default(), &|_| false, None)
     }
 
     /// A folder to start in, and the environment of this process without what leads to places that are `inside` the project. The whole
@@ -174,6 +168,12 @@ impl Apart {
             };
         }
     }
+}
+
+/// A folder of the system, which only the administrator may fill.
+pub(crate) fn system_root() -> PathBuf {
+    let windows = || std::env::var_os("SystemRoot").map_or_else(|| PathBuf::from("C:\\"), PathBuf::from);
+    if cfg!(windows) { windows() } else { PathBuf::from("/") }
 }
 
 impl Around {

@@ -8,7 +8,7 @@ mod poll;
 #[cfg(windows)]
 mod threads;
 
-pub(crate) use around::{Apart, Around};
+pub(crate) use around::{Apart, Around, system_root};
 #[cfg(unix)]
 use poll::collect;
 #[cfg(windows)]
