@@ -7,15 +7,18 @@
     clippy::indexing_slicing,
     clippy::panic,
     clippy::print_stdout,
+    unreachable_pub,
+    dead_code,
     reason = "helpers of tests may be blunt"
 )]
 #![cfg(target_os = "linux")]
 
+#[path = "carried_out/root.rs"]
+mod root;
+
+use root::{PROGRAM, Root};
 use serde_json::Value;
 use std::fmt::Write as _;
-use std::io::{BufRead, BufReader, Write};
-use std::path::{Path, PathBuf};
-use std::process::{Child, Command, Stdio};
 use std::sync::Mutex;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
@@ -53,123 +56,6 @@ fn situations() -> Vec<Situation> {
         }
     };
     table["situation"].as_array().unwrap().iter().map(one).collect()
-}
-
-/// A copy of the throwaway root that is gone afterwards, with processes, network and mounts of its own.
-struct Root {
-    shell: Child,
-    folder: tempfile::TempDir,
-    who: String,
-    booted: bool,
-}
-
-/// The base root; `THROWAWAY_ROOT` says where it is.
-fn base() -> PathBuf {
-    let base = std::env::var_os("THROWAWAY_ROOT").expect("run tools/carry-out-fixes: it makes the root and says where it is");
-    PathBuf::from(base)
-}
-
-const PROGRAM: &str = "/usr/local/lib/setup-ready";
-
-impl Root {
-    fn new(who: &str, guide: &str) -> Self {
-        let folder = tempfile::tempdir().unwrap();
-        let arguments = ["--mount", "--pid", "--net", "--uts", "--fork", "--kill-child", "sh"];
-        let shell = Command::new("unshare").args(arguments).stdin(Stdio::piped()).stdout(Stdio::piped()).spawn().unwrap();
-        let mut root = Self { shell, folder, who: who.to_owned(), booted: false };
-        let (base, place) = (base(), root.folder.path().display().to_string());
-        let program = env!("CARGO_BIN_EXE_setup-ready");
-        root.host(&format!(
-            "set -e; mount -t tmpfs none {place}; mkdir {place}/upper {place}/work {place}/root
-            mount -t overlay none -o lowerdir={base},upperdir={place}/upper,workdir={place}/work {place}/root
-            mount -t proc none {place}/root/proc; mount --rbind /dev {place}/root/dev; mount -t tmpfs none {place}/root/run
-            touch {place}/root{PROGRAM}; mount --bind {program} {place}/root{PROGRAM}
-            ip link set lo up; hostname buoy-desk; echo 127.0.0.1 localhost buoy-desk > {place}/root/etc/hosts; set +e",
-            base = base.display()
-        ));
-        let home = root.home();
-        root.put(&format!("{home}/project/setup-guide.toml"), &format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{guide}\n"));
-        root
-    }
-
-    fn home(&self) -> String {
-        if self.who == "root" { "/root".to_owned() } else { format!("/home/{}", self.who) }
-    }
-
-    /// Runs a script in the namespaces, outside the root, and gives what it wrote.
-    fn host(&mut self, script: &str) -> String {
-        let input = self.shell.stdin.as_mut().unwrap();
-        let end = "end of this script";
-        writeln!(input, "{{ {script}\n}} 2>&1 < /dev/null; echo; echo {end}").unwrap();
-        let mut written = String::new();
-        let mut lines = BufReader::with_capacity(1, self.shell.stdout.as_mut().unwrap());
-        loop {
-            let mut line = String::new();
-            assert_ne!(lines.read_line(&mut line).unwrap(), 0, "the shell ended: {written}");
-            if line.trim_end() == end {
-                return written;
-            }
-            written.push_str(&line);
-        }
-    }
-
-    /// Writes a file of the person's in the root.
-    fn put(&mut self, path: &str, text: &str) {
-        let (place, who) = (self.folder.path().display().to_string(), self.who.clone());
-        let folder = Path::new(path).parent().unwrap().display();
-        self.host(&format!(
-            "chroot {place}/root su {who} -s /bin/sh -c 'mkdir -p {folder}; cat >> {path}' << 'THE END OF IT'\n{text}\nTHE END OF IT"
-        ));
-    }
-
-    /// Runs a script as root in the root.
-    fn prepare(&mut self, script: &str) -> String {
-        let place = self.folder.path().display().to_string();
-        self.host(&format!(
-            "cat > {place}/root/run/prepare << 'THE END OF IT'\nexport PATH=/usr/sbin:/usr/bin:/sbin:/bin DEBIAN_FRONTEND=noninteractive\nset -e\n{script}\nTHE END OF IT\nchroot {place}/root sh /run/prepare"
-        ))
-    }
-
-    /// Boots the service manager.
-    fn boot(&mut self) -> String {
-        self.booted = true;
-        self.prepare(include_str!("carried_out/boot.sh"))
-    }
-
-    /// How the root is entered: from among the processes of the service manager, where it was booted.
-    fn enter(&self) -> String {
-        let root = format!("{}/root", self.folder.path().display());
-        if self.booted {
-            format!("chroot {root} nsenter -t $(cat {root}/run/init) -m -p -C -r")
-        } else {
-            format!("chroot {root}")
-        }
-    }
-
-    /// What comes of lines that the person types after a new sign-in, in the project's folder. They answer yes to whatever is asked.
-    fn sign_in(&mut self, lines: &str) -> String {
-        let (place, who, enter) = (self.folder.path().display().to_string(), self.who.clone(), self.enter());
-        self.host(&format!(
-            "cat > {place}/root/run/lines << 'THE END OF IT'\ncd ~/project\n{lines}\nTHE END OF IT\nchmod 644 {place}/root/run/lines
-            yes | {enter} su -l {who} -c \"$(cat {place}/root/run/lines)\""
-        ))
-    }
-
-    /// The same in a new terminal of the same sign-in, whose shell reads its startup file.
-    fn new_shell(&mut self, shell: &str, lines: &str) -> String {
-        let (place, who) = (self.folder.path().display().to_string(), self.who.clone());
-        self.host(&format!(
-            "printf 'cd ~/project\\n%s\\n' '{lines}' > {place}/root/run/lines; chmod 644 {place}/root/run/lines
-            chroot {place}/root su -l {who} -c '{shell} -i /run/lines'"
-        ))
-    }
-}
-
-impl Drop for Root {
-    fn drop(&mut self) {
-        let _ = self.shell.kill();
-        let _ = self.shell.wait();
-    }
 }
 
 fn preflight() -> String {

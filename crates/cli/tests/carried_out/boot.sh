@@ -1,8 +1,12 @@
 # Boots the system's service manager in the throwaway root, with processes, mounts and control groups of its own. Its number is in /run/init: who
 # signs in enters there, since it takes orders only from processes that it can see.
 cat > /run/boot << 'BOOT'
+mkdir -p /run/pts
+mount --bind /dev/pts /run/pts
 mount -t tmpfs -o mode=755 none /dev
-for node in 'null 3' 'zero 5' 'random 8' 'urandom 9'; do
+mkdir /dev/pts
+mount --bind /run/pts /dev/pts
+for node in 'null 3' 'zero 5' 'full 7' 'random 8' 'urandom 9'; do
   set -- $node
   mknod -m 666 "/dev/$1" c 1 "$2"
 done
