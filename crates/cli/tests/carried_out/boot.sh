@@ -11,6 +11,7 @@ for node in 'null 3' 'zero 5' 'full 7' 'random 8' 'urandom 9'; do
   mknod -m 666 "/dev/$1" c 1 "$2"
 done
 mknod -m 666 /dev/tty c 5 0
+mknod -m 666 /dev/ptmx c 5 2
 mkdir -p /sys/fs/cgroup
 mount -t cgroup2 none /sys/fs/cgroup
 exec env -i container=throwaway PATH="$PATH" /lib/systemd/systemd --system --unit=basic.target --log-target=null --show-status=0

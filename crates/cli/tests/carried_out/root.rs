@@ -34,7 +34,7 @@ impl Root {
             mount -t overlay none -o lowerdir={base},upperdir={place}/upper,workdir={place}/work {place}/root
             mount -t proc none {place}/root/proc; mount -t tmpfs -o mode=755 none {place}/root/dev; mount -t tmpfs none {place}/root/run
             for node in 'null 3' 'zero 5' 'full 7' 'random 8' 'urandom 9'; do mknod -m 666 {place}/root/dev/${{node% *}} c 1 ${{node#* }}; done
-            mknod -m 666 {place}/root/dev/tty c 5 0; mkdir {place}/root/dev/pts {place}/root/dev/shm; mount --bind /dev/pts {place}/root/dev/pts
+            mknod -m 666 {place}/root/dev/tty c 5 0; mknod -m 666 {place}/root/dev/ptmx c 5 2; mkdir {place}/root/dev/pts {place}/root/dev/shm; mount --bind /dev/pts {place}/root/dev/pts
             ln -s /proc/self/fd {place}/root/dev/fd; for n in 0:stdin 1:stdout 2:stderr; do ln -s /proc/self/fd/${{n%:*}} {place}/root/dev/${{n#*:}}; done
             touch {place}/root{PROGRAM}; mount --bind {program} {place}/root{PROGRAM}
             ip link set lo up; hostname buoy-desk; echo 127.0.0.1 localhost buoy-desk > {place}/root/etc/hosts; set +e",
