@@ -166,6 +166,7 @@ impl Driver {
             guide: &self.guide,
             selection: &self.selection,
             known: &self.known,
+            foreseen: None,
             settled: &self.settled,
             disk_ledger: self.ledger.as_ref(),
         }

@@ -7,7 +7,7 @@ use crate::known::{Answer, Known};
 use crate::ledger::DiskLedger;
 use crate::manager::Manager;
 use crate::observation::{
-    Account, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder, Hypervisor,
+    Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder, Hypervisor,
     LibraryState, LimitState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run,
     SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
 };
@@ -37,6 +37,8 @@ pub(crate) struct Context<'a> {
     pub selection: &'a Selection,
     /// What is known about the machine.
     pub known: &'a Known,
+    /// What would be known after something that is not done yet: it stands before what is known.
+    pub foreseen: Option<&'a Known>,
     /// What came of each requirement so far.
     pub settled: &'a [Option<Settled>],
     /// What all disk requirements need together, once it is known.
@@ -72,9 +74,13 @@ impl<'a> Inquiry<'a> {
         }
     }
 
+    fn known(&self, probe: &Probe) -> Option<&'a Answer> {
+        self.context.foreseen.and_then(|foreseen| foreseen.get(probe)).or_else(|| self.context.known.get(probe))
+    }
+
     /// Notes that this answer will be needed, so that it can be asked for together with others.
     pub(crate) fn want(&mut self, probe: Probe) {
-        if self.context.known.get(&probe).is_none() {
+        if self.known(&probe).is_none() {
             self.missing.push(probe);
         }
     }
@@ -85,6 +91,11 @@ impl<'a> Inquiry<'a> {
     /// When it is still to come.
     pub(crate) fn finding(&mut self, index: usize) -> Result<&'a Finding, Stop> {
         self.settled(index).map(|settled| &*settled.finding)
+    }
+
+    /// Notes that another requirement's finding is needed.
+    pub(crate) fn wait_for(&mut self, index: usize) {
+        self.waits_for.push(index);
     }
 
     /// What came of another requirement, with its fixes.
@@ -116,7 +127,7 @@ impl<'a> Inquiry<'a> {
     }
 
     fn uncited_system(&mut self) -> Result<Option<&'a System>, Stop> {
-        let Some(answer) = self.context.known.get(&Probe::System) else {
+        let Some(answer) = self.known(&Probe::System) else {
             self.want(Probe::System);
             return Err(Stop::Pending);
         };
@@ -146,7 +157,7 @@ impl<'a> Inquiry<'a> {
     }
 
     fn answer<T>(&mut self, probe: Probe, read: impl FnOnce(&'a Observation) -> Option<T>) -> Result<T, Stop> {
-        let Some(answer) = self.context.known.get(&probe) else {
+        let Some(answer) = self.known(&probe) else {
             self.want(probe);
             return Err(Stop::Pending);
         };
@@ -228,6 +239,8 @@ questions! {
     device(path: &str, access: Access) -> DeviceState = Device, Probe::Device { path: path.to_owned(), access };
     /// What is at a path.
     path(path: &str, pattern: Option<&Pattern>) -> PathState = Path, Probe::Path { path: path.to_owned(), pattern: source(pattern) };
+    /// Whether all that is in a folder is this user's to change.
+    within(path: &str) -> Option<Barrier> = Within, Probe::Within { path: path.to_owned() };
     /// Where a variable is set.
     variable(name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> VariableState = Variable,
         Probe::Variable { name: name.to_owned(), env_file: env_file.map(ToOwned::to_owned), pattern: source(pattern) };

@@ -108,6 +108,11 @@ pub enum Probe {
         /// What its text is searched for.
         pattern: Option<String>,
     },
+    /// Is all that is in a folder this user's to change?
+    Within {
+        /// The folder; `~` and relative paths as the guide has them.
+        path: String,
+    },
     /// Where is a variable set, and does it have a shape? The value itself is never an answer.
     Variable {
         /// Its name.
@@ -286,7 +291,7 @@ impl Probe {
             | Self::Library { .. }
             | Self::Pinned { .. } => 3,
             // Others may be slow to answer.
-            Self::Connection { .. } | Self::Fetch { .. } | Self::Addresses { .. } | Self::Command { .. } => 2,
+            Self::Within { .. } | Self::Connection { .. } | Self::Fetch { .. } | Self::Addresses { .. } | Self::Command { .. } => 2,
             Self::Setting { .. } | Self::Checkout { .. } => 1,
         }
     }
@@ -323,6 +328,7 @@ impl Display for Probe {
             Self::Hypervisor => f.write_str("the system's feature for virtual machines"),
             Self::Device { path, access: Access::Read } => write!(f, "open {path} to read"),
             Self::Device { path, access: Access::Write } => write!(f, "open {path}"),
+            Self::Within { path } => write!(f, "what is in {path}"),
             Self::Path { path, pattern: None } => f.write_str(path),
             Self::Path { path, pattern: Some(pattern) } => write!(f, "{path}, for {pattern}"),
             Self::Variable { name, env_file: None, .. } => write!(f, "variable {name}"),

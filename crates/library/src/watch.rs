@@ -90,6 +90,7 @@ fn is_cheap(probe: &Probe) -> bool {
         Probe::Connection { host, .. } => matches!(host.as_str(), "localhost" | "127.0.0.1" | "::1"),
         // Slow, asked of others, or never twice the same.
         Probe::System
+        | Probe::Within { .. }
         | Probe::Surroundings
         | Probe::Account
         | Probe::Managers

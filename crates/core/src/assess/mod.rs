@@ -78,7 +78,7 @@ fn settle(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) ->
     if finding.cause() == Some(Cause::NoneOf) {
         cheapest_first(inquiry, &mut finding).map_err(|_| None)?;
     }
-    match suggest(inquiry, requirement, &finding) {
+    match suggest(inquiry, index, requirement, &finding) {
         Ok(fixes) => Ok(Settled::new(index, finding, fixes)),
         Err(Stop::Pending) => Err(Some(Arc::new(finding))),
         Err(Stop::NoAnswer(_)) => Ok(Settled::new(index, finding, Vec::new())),

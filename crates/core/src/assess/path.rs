@@ -1,41 +1,56 @@
-//! `file` and `folder`: all that is stated about it holds.
+//! `file` and `folder`: what it is for can be done with it.
 
 use crate::finding::{Conclusion, Met, PathReason, PathTrouble, Whose};
 use crate::guide::{Existence, Path, PathKind};
-use crate::inquiry::{Inquiry, Stop};
+use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{Nature, PathState};
+use crate::prelude::*;
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclusion, Stop> {
     let state = inquiry.path(&wanted.path, wanted.contains.as_ref())?;
     let path = state.path.clone();
-    let Some(trouble) = trouble(wanted, state) else {
+    let mut trouble = trouble(wanted, state);
+    // What one will write into is written into as a whole.
+    let whole = wanted.kind == PathKind::Folder && (wanted.writable || wanted.mine) && wanted.expect == Existence::Present;
+    if trouble.is_none()
+        && whole
+        && let Some(Some(barrier)) = if_known(inquiry.within(&wanted.path))?
+    {
+        trouble = Some(PathTrouble::Within { barrier: barrier.clone(), must_be_mine: wanted.mine });
+    }
+    let Some(trouble) = trouble else {
         let absent = wanted.expect == Existence::Absent;
         return Ok(if absent { Met::PathAbsent { path } } else { Met::PathFits { path } }.into());
     };
-    let whose = match (&state.nature, state.mine) {
-        (Nature::Missing | Nature::Dangling(_), _) if !state.writable => Whose::Foreign,
-        (Nature::Missing | Nature::Dangling(_), _) | (_, None) => Whose::Unknown,
-        (_, Some(true)) => Whose::Own,
-        (_, Some(false)) => Whose::Foreign,
+    let whose = match (&trouble, &state.nature, state.mine) {
+        (PathTrouble::Barred { barrier }, ..) if barrier.mine => Whose::Own,
+        (PathTrouble::Barred { .. } | PathTrouble::Within { .. }, ..) => Whose::Foreign,
+        (_, Nature::Missing | Nature::Dangling(_), _) if !state.writable => Whose::Foreign,
+        (_, Nature::Missing | Nature::Dangling(_), _) | (.., None) => Whose::Unknown,
+        (.., Some(true)) => Whose::Own,
+        (.., Some(false)) => Whose::Foreign,
     };
     Ok(PathReason { path, whose, trouble }.into())
 }
 
 fn trouble(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
+    if let Some(barrier) = &state.barred_by {
+        return Some(PathTrouble::Barred { barrier: barrier.clone() });
+    }
     if wanted.expect == Existence::Absent {
         return (state.nature != Nature::Missing).then_some(PathTrouble::Unwanted);
     }
     match (&state.nature, wanted.kind) {
         (Nature::File, PathKind::File) | (Nature::Folder, PathKind::Folder) => {
-            rights(wanted, state).or_else(|| content(wanted, state))
+            rights(wanted, state).or_else(|| use_of(wanted, state)).or_else(|| content(wanted, state))
         }
-        (Nature::Missing, _) => Some(PathTrouble::Missing { alike: state.alike.clone() }),
+        (Nature::Missing, _) => Some(PathTrouble::Missing { alike: state.alike.clone(), example: state.example.clone() }),
         (Nature::Dangling(target), _) => Some(PathTrouble::Dangling { target: target.clone() }),
         (Nature::File | Nature::Folder | Nature::Other, _) => Some(PathTrouble::OtherKind { nature: state.nature.clone() }),
     }
 }
 
-/// What is wrong with whose it is and what they may do.
+/// What is wrong with whose it is and how it is marked.
 fn rights(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
     if wanted.mine {
         match state.mine {
@@ -44,22 +59,50 @@ fn rights(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
             None => return Some(PathTrouble::OwnerUnknown),
         }
     }
-    if let Some(needed) = wanted.mode {
-        let for_others = needed & 0o077;
-        match (state.mode, &state.open_to) {
-            (Some(mode), _) if mode == needed => {}
-            (Some(mode), _) => return Some(PathTrouble::Mode { mode, needed }),
-            (None, Some(others)) if for_others == 0 && others.is_empty() => {}
-            (None, Some(others)) if for_others == 0 => {
-                return Some(PathTrouble::OpenToOthers { others: others.clone(), needed });
-            }
-            (None, _) => return Some(PathTrouble::NoPermissionBits),
+    let needed = wanted.mode?;
+    let for_others = needed & 0o077;
+    match (state.mode, &state.open_to) {
+        (Some(mode), _) if mode == needed => None,
+        (Some(mode), _) => Some(PathTrouble::Mode { mode, needed }),
+        (None, Some(others)) if for_others == 0 && others.is_empty() => None,
+        (None, Some(others)) if for_others == 0 => Some(PathTrouble::OpenToOthers { others: others.clone(), needed }),
+        (None, _) => Some(PathTrouble::NoPermissionBits),
+    }
+}
+
+/// What keeps this person from what it is for.
+fn use_of(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
+    let mount = state.mount.as_ref();
+    if wanted.writable {
+        if let Some(mount) = mount.filter(|mount| mount.read_only) {
+            return Some(PathTrouble::ReadOnly { mounted_at: mount.at.clone() });
+        }
+        // Into a folder that one may not enter, nothing can be written.
+        if !state.writable || (wanted.kind == PathKind::Folder && !state.executable) {
+            return Some(PathTrouble::NotWritable { owner: foreign_owner(state), writers: state.writers.clone() });
         }
     }
-    if wanted.writable && !state.writable {
-        return Some(PathTrouble::NotWritable);
+    if wanted.executable {
+        if let Some(mount) = mount.filter(|mount| mount.no_execution) {
+            return Some(PathTrouble::NoExecution { mounted_at: mount.at.clone() });
+        }
+        if !state.executable {
+            return Some(PathTrouble::NotExecutable);
+        }
     }
-    (wanted.executable && !state.executable).then_some(PathTrouble::NotExecutable)
+    // A script is read by its interpreter, with the rights of this person: a file of their own is one sooner than a program. What must hold
+    // something is read too, and so is a key that only its user may read.
+    let script = wanted.executable && state.mine == Some(true);
+    let is_read = script || wanted.contains.is_some() || wanted.mode.is_some_and(|mode| mode & 0o400 != 0);
+    if is_read && !state.readable {
+        return Some(PathTrouble::NotReadable { owner: foreign_owner(state) });
+    }
+    state.script.clone().filter(|_| wanted.executable).map(|script| PathTrouble::CannotStart { script })
+}
+
+/// Whose it is, where it is somebody else's.
+fn foreign_owner(state: &PathState) -> Option<String> {
+    state.owner.clone().filter(|_| state.mine == Some(false))
 }
 
 fn content(wanted: &Path, state: &PathState) -> Option<PathTrouble> {

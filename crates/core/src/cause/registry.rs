@@ -273,6 +273,31 @@ causes! {
         "The system refuses writing to this user."
         "Give yourself write permission, if it is yours; else ask its owner."
     }
+    PathBarred Path "path-barred" {
+        "A folder above it may not be entered by you, so that nobody can say what is there."
+        "The system refuses to look at the path, and to enter that folder."
+        "Let yourself enter that folder, if it is yours; else ask its owner."
+    }
+    PathNotReadable Path "path-not-readable" {
+        "The file or folder is there, but you may not read it."
+        "The system refuses reading to this user, and the requirement needs it."
+        "Give yourself read permission, if it is yours; else ask its owner."
+    }
+    PathReadOnly Path "path-read-only" {
+        "It lies on a disk that is mounted so that nothing can be changed on it, whatever the permissions say."
+        "The filesystem there has the flag for that."
+        "Move the project to another disk, or have that one mounted for writing."
+    }
+    PathNoExecution Path "path-no-execution" {
+        "It lies on a disk that is mounted so that nothing on it can be executed, whatever the permissions say."
+        "The filesystem there has the flag for that (noexec)."
+        "Move the project to another disk, or have that one mounted with execution."
+    }
+    PathCannotStart Path "path-cannot-start" {
+        "The script may be executed, but the system cannot start it."
+        "Its first line names an interpreter that is not there, or ends as lines on Windows do."
+        "Correct the line ends, or install what the first line names."
+    }
     PathNotMine Path "path-not-mine" {
         "The file or folder belongs to another user, often to the administrator after a command with sudo."
         "The owner is not this user."

@@ -1,7 +1,7 @@
 //! What is found about files and folders.
 
 use crate::cause::Cause;
-use crate::observation::Nature;
+use crate::observation::{Barrier, Nature, ScriptTrouble};
 use crate::prelude::*;
 use serde::Serialize;
 
@@ -45,6 +45,41 @@ pub enum PathTrouble {
         /// The name of something beside it that differs only in upper and lower case.
         #[serde(skip_serializing_if = "Option::is_none")]
         alike: Option<String>,
+        /// The name of an example of it beside it.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        example: Option<String>,
+    },
+    /// A folder above it may not be entered.
+    Barred {
+        /// That folder.
+        barrier: Barrier,
+    },
+    /// This user may not read it.
+    NotReadable {
+        /// To whom it belongs, where the system tells.
+        owner: Option<String>,
+    },
+    /// Nothing can be changed on its filesystem.
+    ReadOnly {
+        /// Where that is mounted.
+        mounted_at: String,
+    },
+    /// Nothing can be executed on its filesystem.
+    NoExecution {
+        /// Where that is mounted.
+        mounted_at: String,
+    },
+    /// It is a script that would not start.
+    CannotStart {
+        /// Why.
+        script: ScriptTrouble,
+    },
+    /// Something in the folder is not this user's to change.
+    Within {
+        /// The first that was found.
+        barrier: Barrier,
+        /// All in it must belong to this user; else it must be writable.
+        must_be_mine: bool,
     },
     /// It is there and should not be.
     Unwanted,
@@ -82,7 +117,13 @@ pub enum PathTrouble {
     /// This system has no such permissions.
     NoPermissionBits,
     /// This user may not write to it.
-    NotWritable,
+    NotWritable {
+        /// To whom it belongs, where the system tells.
+        owner: Option<String>,
+        /// The group whose members may.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        writers: Option<String>,
+    },
     /// This user may not execute it.
     NotExecutable,
     /// Its text, or the names in it, do not fit.
@@ -98,9 +139,14 @@ impl PathReason {
             PathTrouble::Unwanted => Cause::PathUnwanted,
             PathTrouble::Dangling { .. } => Cause::PathDangling,
             PathTrouble::OtherKind { .. } => Cause::PathOtherKind,
-            PathTrouble::NotMine { .. } => Cause::PathNotMine,
+            PathTrouble::NotMine { .. } | PathTrouble::Within { must_be_mine: true, .. } => Cause::PathNotMine,
             PathTrouble::Mode { .. } | PathTrouble::OpenToOthers { .. } => Cause::PathMode,
-            PathTrouble::NotWritable => Cause::PathNotWritable,
+            PathTrouble::NotWritable { .. } | PathTrouble::Within { must_be_mine: false, .. } => Cause::PathNotWritable,
+            PathTrouble::Barred { .. } => Cause::PathBarred,
+            PathTrouble::NotReadable { .. } => Cause::PathNotReadable,
+            PathTrouble::ReadOnly { .. } => Cause::PathReadOnly,
+            PathTrouble::NoExecution { .. } => Cause::PathNoExecution,
+            PathTrouble::CannotStart { .. } => Cause::PathCannotStart,
             PathTrouble::NotExecutable => Cause::PathNotExecutable,
             PathTrouble::Content => Cause::PathContent,
             PathTrouble::OwnerUnknown | PathTrouble::ContentUnread => Cause::CouldNotLook,

@@ -16,6 +16,8 @@ pub(super) struct Case<'a> {
     pub(super) refused: &'a [String],
     /// Whether the file that it is about is the person's own.
     pub(super) own: Option<bool>,
+    /// The groups that the account database gives the person, where that matters.
+    pub(super) joined: &'a [String],
 }
 
 impl Case<'_> {

@@ -1,5 +1,6 @@
 //! What a fix is.
 
+use super::effect::Effect;
 use crate::guide::{Edit, Then};
 use crate::manager::Manager;
 use crate::prelude::*;
@@ -28,6 +29,8 @@ pub struct Fix {
     pub takes_ms: Option<u64>,
     /// Who suggests it.
     pub source: Source,
+    /// What would be known after it.
+    pub(crate) effect: Effect,
     /// What its last command does that can be done in one command with others of the kind.
     pub(crate) part: Option<Part>,
 }
@@ -100,6 +103,42 @@ impl Fix {
         !self.run.is_empty() || self.edit.is_some()
     }
 
+    /// Whether what would come of it was worked out, and meets the requirement; else it cannot be told before.
+    pub fn is_foreseen(&self) -> bool {
+        self.effect != Effect::Unknown
+    }
+
+    /// With what would be known after it.
+    pub(crate) fn with_effect(mut self, effect: Effect) -> Self {
+        self.effect = effect;
+        self
+    }
+
+    /// This one, and then another: one list of commands for one purpose.
+    pub(crate) fn and_then(self, next: Self) -> Option<Self> {
+        if self.edit.is_some() && next.edit.is_some() {
+            return None;
+        }
+        let mut both = Self {
+            say: format!("{} {}", self.say, next.say),
+            run: self.run.into_iter().chain(next.run).collect(),
+            edit: self.edit.or(next.edit),
+            admin: self.admin || next.admin,
+            then: self.then.max(next.then),
+            effect: self.effect.and(next.effect),
+            part: None,
+            choice: self.choice.or(next.choice),
+            ..Self::say("")
+        };
+        both.caution = self.caution;
+        if let Some(caution) = next.caution
+            && both.caution.as_ref() != Some(&caution)
+        {
+            both.warn(&caution);
+        }
+        Some(both)
+    }
+
     /// Says one more thing to know before, ahead of the others.
     pub(crate) fn warn(&mut self, caution: &str) {
         self.caution = Some(match self.caution.take() {
@@ -121,6 +160,7 @@ impl Fix {
             download_bytes: None,
             takes_ms: None,
             source: Source::BuiltIn,
+            effect: Effect::Unknown,
             part: None,
         }
     }

@@ -1,15 +1,17 @@
 //! What settles a file or a folder that is not as it should be.
 
 use super::Fix;
-use super::case::Case;
+use super::case::{Case, sign_in};
+use super::effect::{Change, Effect, PathChange};
 use crate::finding::{PathReason, PathTrouble, Whose};
-use crate::guide::{PathKind, Subject};
-use crate::observation::Os;
+use crate::guide::{Path, PathKind, Subject};
+use crate::observation::{Barrier, Os, ScriptTrouble};
 use crate::prelude::*;
 
 /// A file or a folder on this machine.
 struct Place<'a> {
     case: &'a Case<'a>,
+    wanted: &'a Path,
     path: &'a str,
     whose: Whose,
     folder: bool,
@@ -18,47 +20,79 @@ struct Place<'a> {
 pub(super) fn fix(case: &Case<'_>, reason: &PathReason) -> Option<Fix> {
     let Subject::Path(wanted) = &case.requirement.subject else { return None };
     let folder = wanted.kind == PathKind::Folder;
-    let place = Place { case, path: &reason.path, whose: reason.whose, folder };
+    let place = Place { case, wanted, path: &reason.path, whose: reason.whose, folder };
     let (path, shell) = (&reason.path, case.here.shell);
-    let make = shell.make_folder(path);
     let aside = || shell.rename(path, &format!("{path}.old"));
     Some(match &reason.trouble {
-        PathTrouble::Missing { alike: Some(name) } => {
+        PathTrouble::Missing { alike: Some(name), .. } => {
             let from = beside(path, name);
             place.step(format!("Give {name} the name that this project calls."), &[shell.rename(&from, path)])
         }
-        PathTrouble::Missing { alike: None } if folder => {
-            let mut commands = vec![make];
-            // What is made with admin rights belongs to the administrator.
-            commands.extend(case.here.user().filter(|_| place.whose == Whose::Foreign).map(|user| place.own(user)));
-            place.step(format!("Make the folder {path}."), &commands)
+        PathTrouble::Missing { alike: None, example: Some(name) } => {
+            let copy = shell.copy(&beside(path, name), path);
+            place.step(format!("Copy {name}, the example, to {path}, and correct in it what is yours."), &[copy])
         }
-        PathTrouble::Missing { alike: None } => {
-            let docs = case.requirement.docs.as_ref().map(|docs| format!(" Where it comes from: {docs}")).unwrap_or_default();
-            Fix::say(format!("Put the file at {path}.{docs}"))
-        }
+        PathTrouble::Missing { alike: None, example: None } => place.missing(),
+        PathTrouble::Dangling { target } if wanted.contains.is_some() => Fix::say(format!(
+            "Bring back what {path} leads to, {target}: plug in or mount where it lies, or put what is missing there."
+        )),
         PathTrouble::Dangling { .. } => {
             let remove = shell.remove_link(path, folder);
-            let rest = if folder { vec![remove, make] } else { vec![remove] };
-            let what = if folder { "make a folder in its place" } else { "put the file in its place" };
-            place.step(format!("Remove the link {path}, which leads nowhere, and {what}."), &rest)
+            let (what, rest) = if folder {
+                ("make a folder in its place", vec![remove, shell.make_folder(path)])
+            } else {
+                ("put the file in its place", vec![remove])
+            };
+            place.made(place.step(format!("Remove the link {path}, which leads nowhere, and {what}."), &rest))
+        }
+        PathTrouble::OtherKind { .. } if folder && wanted.contains.is_none() => {
+            let say = format!("Move what is at {path} aside, and make a folder there.");
+            place.made(place.step(say, &[aside(), shell.make_folder(path)]))
         }
         PathTrouble::OtherKind { .. } => {
-            let (what, rest) = if folder { ("make a folder", vec![aside(), make]) } else { ("put the file", vec![aside()]) };
-            place.step(format!("Move what is at {path} aside, and {what} there."), &rest)
+            let what = if folder { "the right folder" } else { "the file" };
+            place.step(format!("Move what is at {path} aside, and put {what} there."), &[aside()])
         }
         PathTrouble::Unwanted => {
-            place.step(format!("Move {path} aside while you work on this project; nothing is lost by that."), &[aside()])
+            let say = format!("Move {path} aside while you work on this project; nothing is lost by that.");
+            place.step(say, &[aside()]).with_effect(place.effect(PathChange::Gone))
         }
         PathTrouble::Mode { needed, .. } => place.mode(*needed),
         PathTrouble::OpenToOthers { needed, .. } if case.here.os == Some(Os::Windows) => place.mode(*needed),
         PathTrouble::OpenToOthers { .. } => Fix::say(format!("Let only yourself use {path}.")),
         PathTrouble::NotExecutable => {
             let say = format!("Make {path} executable, if you trust it.");
-            if case.unix() { place.step(say, &[format!("chmod +x {}", case.quoted(path))]) } else { Fix::say(say) }
+            if case.unix() {
+                place.step(say, &[format!("chmod +x {}", case.quoted(path))]).with_effect(place.effect(PathChange::With(0o111)))
+            } else {
+                Fix::say(say)
+            }
         }
-        PathTrouble::NotWritable => place.writable(false),
-        PathTrouble::NotMine { .. } => place.writable(true),
+        PathTrouble::Barred { barrier } => place.enter(barrier),
+        PathTrouble::NotReadable { owner } => place.readable(owner.as_deref()),
+        PathTrouble::NotWritable { owner, writers } => place.writable(owner.as_deref(), writers.as_deref()),
+        PathTrouble::NotMine { owner } => place.mine(owner.as_deref(), path),
+        PathTrouble::Within { barrier, .. } => place.mine(barrier.owner.as_deref(), &barrier.path),
+        PathTrouble::ReadOnly { mounted_at } => Fix::say(format!(
+            "Move the project to another disk, or ask whoever looks after this machine to mount {mounted_at} for writing."
+        )),
+        PathTrouble::NoExecution { mounted_at } => Fix::say(format!(
+            "Move the project to a disk where programs may run (your home folder, usually), or ask whoever looks after this machine to \
+             mount {mounted_at} with execution."
+        )),
+        PathTrouble::CannotStart { script: ScriptTrouble::LineEnds } if case.unix() => {
+            // sed(1) of GNU and of the BSDs differ in what follows -i; both take this.
+            let quoted = case.quoted(path);
+            let commands = [format!("sed -i.old 's/\\r$//' {quoted}")];
+            let say = format!("Give {path} the line ends of this system; the file as it was is kept beside it, as {path}.old.");
+            place.step(say, &commands).with_effect(place.effect(PathChange::LineEnds))
+        }
+        PathTrouble::CannotStart { script: ScriptTrouble::LineEnds } => {
+            Fix::say(format!("Save {path} with the line ends of this system."))
+        }
+        PathTrouble::CannotStart { script: ScriptTrouble::NoInterpreter(name) } => {
+            Fix::say(format!("Install what {name} belongs to, or let the first line of {path} name a program that is here."))
+        }
         PathTrouble::Content => {
             let what = if folder { "Put what is missing into" } else { "Correct the text of" };
             let pattern = wanted.contains.as_ref()?;
@@ -91,12 +125,59 @@ impl Place<'_> {
         Fix::say(say).run(commands.to_vec())
     }
 
+    /// What would be seen at this place after a change.
+    fn effect(&self, to: PathChange) -> Effect {
+        Effect::path(&self.wanted.path, self.path, to)
+    }
+
+    /// A fix that makes a folder where one is wanted; what else is made of it is a person's.
+    fn made(&self, fix: Fix) -> Fix {
+        if self.folder && self.wanted.contains.is_none() { fix.with_effect(self.effect(PathChange::Folder)) } else { fix }
+    }
+
+    /// It lies where everything is the person's: in their home folder or in the project.
+    fn is_in_own_place(&self) -> bool {
+        let path = &self.wanted.path;
+        !path.starts_with(['/', '\\']) && path.get(1..2) != Some(":") && !path.starts_with("..")
+    }
+
+    /// What one does about a thing of somebody else's: take it where it lies among one's own or is the administrator's, else ask.
+    fn may_take(&self, owner: Option<&str>) -> bool {
+        self.case.here.os == Some(Os::Windows) || self.is_in_own_place() || owner.is_none_or(|owner| owner == "root")
+    }
+
+    fn missing(&self) -> Fix {
+        let (case, path) = (self.case, self.path);
+        let docs = case.requirement.docs.as_ref().map(|docs| format!(" Where it comes from: {docs}")).unwrap_or_default();
+        if !self.folder {
+            return Fix::say(format!("Put the file at {path}.{docs}"));
+        }
+        if let Some(pattern) = &self.wanted.contains {
+            return Fix::say(format!(
+                "Put the folder at {path}, with what belongs into it: a name in it must fit {}. An empty one does not do.{docs}",
+                pattern.source()
+            ));
+        }
+        // Outside of one's own places, a folder that need only be there is what an installation leaves.
+        if self.whose == Whose::Foreign && !self.is_in_own_place() && !self.wanted.writable && !self.wanted.mine {
+            return Fix::say(format!(
+                "{path} comes with what is installed there: install that, and do not make the folder by hand, or it is empty.{docs}"
+            ));
+        }
+        let mut commands = vec![case.here.shell.make_folder(path)];
+        // What is made with admin rights belongs to the administrator.
+        commands.extend(case.here.user().filter(|_| self.whose == Whose::Foreign).map(|user| self.own(user)));
+        self.made(self.step(format!("Make the folder {path}."), &commands))
+    }
+
     /// The command that gives a place to a user: on Windows by its access list, which says what counts (icacls, in Microsoft's reference
     /// of commands).
     fn own(&self, user: &str) -> String {
         let place = self.case.quoted(self.path);
         if self.case.here.os != Some(Os::Windows) {
-            return format!("chown {} {place}", self.case.quoted(user));
+            // What a command with sudo has made is rarely one file.
+            let whole = if self.folder { "-R " } else { "" };
+            return format!("chown {whole}{} {place}", self.case.quoted(user));
         }
         // Of a folder, what is made in it later takes the right over.
         let right = if self.folder { "(OI)(CI)M" } else { "M" };
@@ -111,13 +192,16 @@ impl Place<'_> {
             return match case.here.user() {
                 Some(user) => {
                     let right = case.quoted(&format!("{user}:F"));
-                    self.step(say, &[format!("icacls {} /inheritance:r /grant:r {right}", case.quoted(path))])
+                    let command = format!("icacls {} /inheritance:r /grant:r {right}", case.quoted(path));
+                    self.step(say, &[command]).with_effect(self.effect(PathChange::Mode(needed)))
                 }
                 None => Fix::say(say),
             };
         }
         let say = format!("Give {path} the permissions {needed:o}.");
-        let mut fix = self.step(say, &[format!("chmod {needed:o} {}", case.quoted(path))]);
+        let mut fix = self
+            .step(say, &[format!("chmod {needed:o} {}", case.quoted(path))])
+            .with_effect(self.effect(PathChange::Mode(needed)));
         if case.here.inside_windows && path.starts_with("/mnt/") {
             fix.warn(
                 "Files on the Windows side keep no such permissions, and are slow to reach from here: better move the project into your \
@@ -130,34 +214,82 @@ impl Place<'_> {
         fix
     }
 
-    fn writable(&self, must_be_mine: bool) -> Fix {
+    /// A change of this user's own permission bits.
+    fn allow(&self, say: String, letters: &str, bits: u32) -> Fix {
+        if !self.case.unix() {
+            return Fix::say(say);
+        }
+        self.step(say, &[format!("chmod {letters} {}", self.case.quoted(self.path))]).with_effect(self.effect(PathChange::With(bits)))
+    }
+
+    fn readable(&self, owner: Option<&str>) -> Fix {
+        let path = self.path;
+        if self.whose == Whose::Own {
+            let (letters, bits) = if self.folder { ("u+rx", 0o500) } else { ("u+r", 0o400) };
+            return self.allow(format!("Let yourself read {path}."), letters, bits);
+        }
+        self.mine(owner, path)
+    }
+
+    fn enter(&self, barrier: &Barrier) -> Fix {
+        let (case, folder) = (self.case, &barrier.path);
+        let say = format!("Let yourself enter {folder}, and check again.");
+        if barrier.mine && case.unix() {
+            return Fix::say(say).run(vec![format!("chmod u+rwx {}", case.quoted(folder))]);
+        }
+        match case.here.user() {
+            Some(user) if case.unix() && self.is_in_own_place() => {
+                case.admin_step(say, &[&format!("chown {} {}", case.quoted(user), case.quoted(folder))])
+            }
+            _ => Fix::say(format!("Ask whoever looks after this machine to let you enter {folder}.")),
+        }
+    }
+
+    fn writable(&self, owner: Option<&str>, writers: Option<&str>) -> Fix {
         let (case, path) = (self.case, self.path);
         let windows = case.here.os == Some(Os::Windows);
+        let quoted = case.quoted(path);
+        let say = format!("Let yourself write to {path}.");
         // What is one's own needs no admin rights.
-        let is_own = self.whose == Whose::Own;
-        match case.here.user().filter(|_| case.here.os.is_some()) {
-            Some(user) if is_own && windows && self.folder => {
-                Fix::say(format!("Let yourself write to {path}.")).run(vec![self.own(user)])
-            }
-            Some(_) if is_own => {
-                let quoted = case.quoted(path);
-                let command = if windows { format!("attrib -r {quoted}") } else { format!("chmod u+w {quoted}") };
-                Fix::say(format!("Let yourself write to {path}.")).run(vec![command])
-            }
-            Some(user) => {
-                let own = self.own(user);
-                let take = format!("icacls {} /setowner {}", case.quoted(path), case.quoted(user));
-                let commands = if windows && must_be_mine { vec![take, own] } else { vec![own] };
-                let say = if windows {
-                    format!("Let yourself write to {path}, if nobody else needs it for themselves.")
-                } else {
-                    format!("Make {path} yours, if nobody else needs it.")
-                };
-                let mut fix = case.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
-                fix.warn("A program of its owner until now may depend on it.");
-                fix
-            }
-            None => Fix::say(format!("Ask whoever looks after this machine to let you write to {path}.")),
+        if self.whose == Whose::Own && case.here.user().is_some() && case.here.os.is_some() {
+            return match case.here.user() {
+                Some(user) if windows && self.folder => Fix::say(say).run(vec![self.own(user)]),
+                _ if windows => Fix::say(say).run(vec![format!("attrib -r {quoted}")]),
+                // What was locked as a whole is opened as a whole.
+                _ if self.folder => self.allow(say, "-R u+rwX", 0o700),
+                _ => self.allow(say, "u+w", 0o200),
+            };
         }
+        match writers {
+            Some(group) if case.here.os == Some(Os::Linux) && self.whose == Whose::Foreign => {
+                let effect = Effect::Changes(vec![Change::Joined(group.to_owned())]);
+                if case.joined.iter().any(|joined| joined == group) { sign_in() } else { case.join_group(group) }.with_effect(effect)
+            }
+            _ => self.mine(owner, path),
+        }
+    }
+
+    /// Makes it this person's, with all that is in it; `what` is what stands in the way.
+    fn mine(&self, owner: Option<&str>, what: &str) -> Fix {
+        let (case, path) = (self.case, self.path);
+        let windows = case.here.os == Some(Os::Windows);
+        let Some(user) = case.here.user().filter(|_| case.here.os.is_some()) else {
+            return Fix::say(format!("Ask whoever looks after this machine to let you use {path}."));
+        };
+        if !self.may_take(owner) {
+            let owner = owner.unwrap_or("its owner");
+            return Fix::say(format!("Ask {owner}, whose {what} is, to let you use it; it may be needed as it is."));
+        }
+        let own = self.own(user);
+        let take = format!("icacls {} /setowner {}", case.quoted(path), case.quoted(user));
+        let commands = if windows && self.wanted.mine { vec![take, own] } else { vec![own] };
+        let say = if windows {
+            format!("Let yourself write to {path}, if nobody else needs it for themselves.")
+        } else {
+            format!("Make {path} yours, if nobody else needs it.")
+        };
+        let mut fix = case.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
+        fix.warn("A program of its owner until now may depend on it.");
+        if windows { fix } else { fix.with_effect(self.effect(PathChange::Mine)) }
     }
 }

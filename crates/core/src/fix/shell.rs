@@ -71,6 +71,16 @@ impl Shell {
         }
     }
 
+    /// The line that copies a file.
+    pub(crate) fn copy(self, from: &str, to: &str) -> String {
+        let (from, to) = (quote(from, self), quote(to, self));
+        match self {
+            Self::Posix | Self::Fish => format!("cp {from} {to}"),
+            Self::PowerShell => format!("Copy-Item -LiteralPath {from} -Destination {to}"),
+            Self::Cmd => format!("copy {from} {to}"),
+        }
+    }
+
     /// The line that removes a link, and not what it leads to.
     pub(crate) fn remove_link(self, link: &str, folder: bool) -> String {
         let name = quote(link, self);

@@ -2,11 +2,11 @@
 
 use super::case::Case;
 use super::circumstances::is_own;
-use super::{Circumstances, Fix, Source, alternatives, capacity, fill, network, package, path, port, project, tool};
+use super::{Circumstances, Fix, Source, alternatives, capacity, fill, network, package, path, port, predict, project, tool};
 use crate::condition::Truth;
-use crate::finding::{AnyOfReason, Finding, Reason, Verdict};
+use crate::finding::{AnyOfReason, Finding, PathTrouble, Reason, Verdict};
 use crate::guide::{Edit, GuideFix, Requirement};
-use crate::inquiry::{Inquiry, Stop};
+use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::prelude::*;
 use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 
@@ -14,8 +14,17 @@ use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 ///
 /// # Errors
 /// When answers are still to come.
-pub(crate) fn suggest(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
-    Ok(offered(inquiry, requirement, finding)?.into_iter().map(typed_as_shown).collect())
+pub(crate) fn suggest(
+    inquiry: &mut Inquiry<'_>,
+    index: usize,
+    requirement: &Requirement,
+    finding: &Finding,
+) -> Result<Vec<Fix>, Stop> {
+    let mut fixes = Vec::new();
+    for fix in offered(inquiry, requirement, finding)? {
+        fixes.extend(predict::followed(inquiry, index, requirement, finding, fix)?.map(typed_as_shown));
+    }
+    Ok(fixes)
 }
 
 /// The fix without its commands, where a name in them cannot be seen or typed: then no line would do what it shows.
@@ -30,7 +39,7 @@ fn typed_as_shown(fix: Fix) -> Fix {
     Fix { run: Vec::new(), edit: None, part: None, say, ..fix }
 }
 
-fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
+pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
     let Some(reason) = finding.reason().filter(|_| finding.verdict() == Verdict::Unmet) else { return Ok(Vec::new()) };
     let here = Circumstances::look(inquiry)?;
     let cause = reason.cause();
@@ -57,7 +66,13 @@ fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Findi
     {
         own = is_own(inquiry, path)?;
     }
-    Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own }, reason).into_iter().collect())
+    let mut joined = &[][..];
+    if let Reason::Path(path) = reason
+        && matches!(path.trouble, PathTrouble::NotWritable { writers: Some(_), .. })
+    {
+        joined = if_known(inquiry.database_groups())?.map_or(&[][..], Vec::as_slice);
+    }
+    Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own, joined }, reason).into_iter().collect())
 }
 
 /// The fix that the software knows itself; none where no general one exists.

@@ -60,6 +60,10 @@ impl Display for Observation {
             Self::Module(true) => f.write_str("loaded"),
             Self::Module(false) => f.write_str("not loaded"),
             Self::Path(state) => write!(f, "{state}"),
+            Self::Within(None) => f.write_str("all of it yours to change, as far as was looked"),
+            Self::Within(Some(barrier)) => {
+                write!(f, "{} belongs to {}", barrier.path, barrier.owner.as_deref().unwrap_or("another user"))
+            }
             Self::Variable(state) => write!(f, "{state}"),
             Self::Group(true) => f.write_str("there"),
             Self::Group(false) => f.write_str("no such group"),

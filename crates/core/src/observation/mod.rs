@@ -2,11 +2,13 @@
 
 mod display;
 mod network;
+mod place;
 mod project;
 
 pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};
-pub use project::{Candidate, CheckoutState, LibraryState, LimitState, Nature, Offered, PathState, Pinned, Value, VariableState};
+pub use place::{Barrier, MountBar, Nature, PathState, ScriptTrouble};
+pub use project::{Candidate, CheckoutState, LibraryState, LimitState, Offered, Pinned, Value, VariableState};
 
 use crate::manager::Manager;
 use crate::prelude::*;
@@ -54,6 +56,8 @@ pub enum Observation {
     Hypervisor(Hypervisor),
     /// To `Path`.
     Path(PathState),
+    /// To `Within`: the first thing found that is not this user's to change.
+    Within(Option<Barrier>),
     /// To `Variable`.
     Variable(VariableState),
     /// To `Group`: the account database has it.

@@ -1,53 +1,10 @@
-//! What is seen of the person's files, variables, settings and working copy. Values are never kept: only whether they are there and fit.
+//! What is seen of the person's variables, settings and working copy. Values are never kept: only whether they are there and fit.
 
 use crate::prelude::*;
 use crate::text::Size;
 use crate::text::{Pattern, join_words};
 use core::fmt::{self, Display};
 use serde::{Deserialize, Serialize};
-
-/// What is at a path.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-pub struct PathState {
-    /// The path as the system knows it.
-    pub path: String,
-    /// What is there.
-    pub nature: Nature,
-    /// Its permission bits, where the system has such.
-    pub mode: Option<u32>,
-    /// Who may read or change it beside this user and those who look after the machine, where the system has lists of that and no bits;
-    /// `None` where it has none, or does not tell.
-    pub open_to: Option<Vec<String>>,
-    /// It belongs to this user; `None` where the system does not tell.
-    pub mine: Option<bool>,
-    /// The user it belongs to, where it has a name.
-    pub owner: Option<String>,
-    /// This user may write it, or where nothing is there, may make it.
-    pub writable: bool,
-    /// This user may execute it.
-    pub executable: bool,
-    /// Where nothing is there: the name of something beside it that differs only in upper and lower case.
-    pub alike: Option<String>,
-    /// Whether its text holds what was looked for; `None` where nothing was, or it could not be read.
-    pub holds: Option<bool>,
-}
-
-/// What sort of thing is at a path.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-#[serde(rename_all = "kebab-case")]
-pub enum Nature {
-    /// Nothing.
-    Missing,
-    /// A file.
-    File,
-    /// A folder.
-    Folder,
-    /// Something else: a device, a socket.
-    Other,
-    /// A link to this place, where nothing is.
-    Dangling(String),
-}
 
 /// What a value is, without the value.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
@@ -152,42 +109,6 @@ pub enum LimitState {
     Unlimited,
     /// An ability that is there, or not.
     Able(bool),
-}
-
-impl Display for PathState {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        match &self.nature {
-            Nature::Missing => {
-                f.write_str("nothing there")?;
-                return self.alike.as_ref().map_or(Ok(()), |name| write!(f, "; beside it is {name}"));
-            }
-            Nature::Dangling(target) => return write!(f, "a link to {target}, which is not there"),
-            Nature::File => f.write_str("a file")?,
-            Nature::Folder => f.write_str("a folder")?,
-            Nature::Other => f.write_str("neither a file nor a folder")?,
-        }
-        if let Some(mode) = self.mode {
-            write!(f, ", mode {mode:o}")?;
-        }
-        match self.open_to.as_deref() {
-            Some([]) => f.write_str(", only for you")?,
-            Some(others) => write!(f, ", open to {}", join_words(others, "and"))?,
-            None => {}
-        }
-        match (self.mine, &self.owner) {
-            (Some(true), _) => f.write_str(", yours")?,
-            (_, Some(owner)) => write!(f, ", of {owner}")?,
-            _ => {}
-        }
-        if !self.writable {
-            f.write_str(", not writable for you")?;
-        }
-        match self.holds {
-            Some(true) => f.write_str("; its text fits"),
-            Some(false) => f.write_str("; its text does not fit"),
-            None => Ok(()),
-        }
-    }
 }
 
 impl Value {

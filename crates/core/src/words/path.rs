@@ -3,7 +3,7 @@
 use super::Words;
 use crate::finding::{PathReason, PathTrouble};
 use crate::guide::{Existence, Path, PathKind, Subject};
-use crate::observation::Nature;
+use crate::observation::{Barrier, Nature, ScriptTrouble};
 use crate::prelude::*;
 use crate::text::join_words;
 
@@ -27,10 +27,39 @@ pub(super) fn message(words: &Words<'_>, reason: &PathReason) -> String {
     let (path, kind) = (&reason.path, word(wanted.kind));
     let pattern = wanted.contains.as_ref().map(|pattern| pattern.source().to_owned()).unwrap_or_default();
     match &reason.trouble {
-        PathTrouble::Missing { alike: Some(name) } => format!(
+        PathTrouble::Missing { alike: Some(name), .. } => format!(
             "The {kind} {path} is not there. There is {name}, which differs only in upper and lower case, and this disk tells them apart."
         ),
-        PathTrouble::Missing { alike: None } => format!("The {kind} {path} is not there."),
+        PathTrouble::Missing { alike: None, example: Some(name) } => {
+            format!("The {kind} {path} is not there. Beside it is {name}, which is an example of it.")
+        }
+        PathTrouble::Missing { alike: None, example: None } => format!("The {kind} {path} is not there."),
+        PathTrouble::Barred { barrier } => {
+            format!("What is at {path} cannot be seen: the folder {} may not be entered by you{}.", barrier.path, whose(barrier))
+        }
+        PathTrouble::NotReadable { owner } => {
+            let owner = owner.as_deref().map(|owner| format!(": it belongs to {owner}")).unwrap_or_default();
+            format!("{path} is there, but you may not read it{owner}.")
+        }
+        PathTrouble::ReadOnly { mounted_at } => format!(
+            "Nothing can be written to {path}: the disk at {mounted_at} is mounted read-only, and then permissions do not matter."
+        ),
+        PathTrouble::NoExecution { mounted_at } => format!(
+            "Nothing can be executed where {path} is: the disk at {mounted_at} is mounted without execution (noexec), and then \
+             permissions do not matter."
+        ),
+        PathTrouble::CannotStart { script: ScriptTrouble::NoInterpreter(name) } => {
+            format!("{path} is executable, but its first line says that {name} runs it, and that is not there.")
+        }
+        PathTrouble::CannotStart { script: ScriptTrouble::LineEnds } => format!(
+            "{path} is executable, but its lines end as on Windows: the system then looks for an interpreter whose name ends with an \
+             invisible character."
+        ),
+        PathTrouble::Within { barrier, must_be_mine } => {
+            let owner = barrier.owner.as_deref().unwrap_or("another user");
+            let rest = if *must_be_mine { "all in it must belong to you" } else { "you may not change it" };
+            format!("{path} itself is as it should be, but in it {} belongs to {owner}, and {rest}.", barrier.path)
+        }
         PathTrouble::Unwanted => format!("{path} is there, and this project does not work while it is."),
         PathTrouble::Dangling { target } => format!("{path} is a link to {target}, and nothing is there."),
         PathTrouble::OtherKind { nature: found } => format!("{path} is {}, and a {kind} is needed there.", nature(found)),
@@ -47,7 +76,14 @@ pub(super) fn message(words: &Words<'_>, reason: &PathReason) -> String {
             format!("{path} can be read or changed by {}, but only you should be able to {what}.", join_words(others, "and"))
         }
         PathTrouble::NoPermissionBits => format!("This system has no such permissions for {path}."),
-        PathTrouble::NotWritable => format!("You may not write to {path}."),
+        PathTrouble::NotWritable { owner, writers: Some(group) } => {
+            let owner = owner.as_deref().unwrap_or("another user");
+            format!("You may not write to {path}: it belongs to {owner}, and only members of the group {group} may.")
+        }
+        PathTrouble::NotWritable { owner: Some(owner), writers: None } => {
+            format!("You may not write to {path}, which belongs to {owner}.")
+        }
+        PathTrouble::NotWritable { owner: None, writers: None } => format!("You may not write to {path}."),
         PathTrouble::NotExecutable => format!("You may not execute {path}."),
         PathTrouble::Content => match wanted.kind {
             PathKind::File => format!("{path} is there, but its text does not hold what this project needs: {pattern}"),
@@ -56,6 +92,14 @@ pub(super) fn message(words: &Words<'_>, reason: &PathReason) -> String {
         PathTrouble::ContentUnread => {
             format!("What is in {path} could not be read, or searching it for the pattern would take too long.")
         }
+    }
+}
+
+fn whose(barrier: &Barrier) -> String {
+    match &barrier.owner {
+        _ if barrier.mine => ", although it is yours".to_owned(),
+        Some(owner) => format!(", and belongs to {owner}"),
+        None => String::new(),
     }
 }
 
@@ -71,8 +115,15 @@ fn meaning(mode: u32) -> &'static str {
 
 pub(super) fn found(reason: &PathReason) -> Option<String> {
     let text = match &reason.trouble {
-        PathTrouble::Missing { alike: Some(_) } => "under another name",
-        PathTrouble::Missing { alike: None } => "not there",
+        PathTrouble::Missing { alike: Some(_), .. } => "under another name",
+        PathTrouble::Missing { alike: None, .. } => "not there",
+        PathTrouble::Barred { .. } => "not to be seen",
+        PathTrouble::NotReadable { .. } => "not readable for you",
+        PathTrouble::ReadOnly { .. } => "on a read-only disk",
+        PathTrouble::NoExecution { .. } => "on a disk without execution",
+        PathTrouble::CannotStart { script: ScriptTrouble::NoInterpreter(_) } => "a script without its interpreter",
+        PathTrouble::CannotStart { script: ScriptTrouble::LineEnds } => "a script with line ends of Windows",
+        PathTrouble::Within { .. } => "partly somebody else's",
         PathTrouble::Unwanted => "there",
         PathTrouble::Dangling { .. } => "a link to nothing",
         PathTrouble::OtherKind { nature: found } => nature(found),
@@ -81,7 +132,7 @@ pub(super) fn found(reason: &PathReason) -> Option<String> {
         }
         PathTrouble::Mode { mode, .. } => return Some(format!("{mode:o}")),
         PathTrouble::OpenToOthers { .. } => "open to others",
-        PathTrouble::NotWritable => "not writable for you",
+        PathTrouble::NotWritable { .. } => "not writable for you",
         PathTrouble::NotExecutable => "not executable",
         PathTrouble::Content => "something else in it",
         PathTrouble::OwnerUnknown | PathTrouble::NoPermissionBits | PathTrouble::ContentUnread => return None,
@@ -94,9 +145,12 @@ pub(super) fn wanted_of(reason: &PathReason) -> Option<String> {
         PathTrouble::Mode { needed, .. } => Some(format!("{needed:o}")),
         PathTrouble::OpenToOthers { .. } => Some("only for you".to_owned()),
         PathTrouble::NotMine { .. } => Some("yours".to_owned()),
-        PathTrouble::NotWritable => Some("writable".to_owned()),
-        PathTrouble::NotExecutable => Some("executable".to_owned()),
+        PathTrouble::Within { must_be_mine, .. } => Some(if *must_be_mine { "yours, with all in it" } else { "writable, with all in it" }.to_owned()),
+        PathTrouble::NotWritable { .. } | PathTrouble::ReadOnly { .. } => Some("writable".to_owned()),
+        PathTrouble::NotReadable { .. } => Some("readable".to_owned()),
+        PathTrouble::NoExecution { .. } | PathTrouble::CannotStart { .. } | PathTrouble::NotExecutable => Some("executable".to_owned()),
         PathTrouble::Missing { .. }
+        | PathTrouble::Barred { .. }
         | PathTrouble::Unwanted
         | PathTrouble::Dangling { .. }
         | PathTrouble::OtherKind { .. }

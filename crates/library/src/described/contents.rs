@@ -6,7 +6,7 @@ use crate::document::{Fields, MOST_TABLES, as_number, shortened};
 use crate::guide::LimitKind;
 use crate::manager::Manager;
 use crate::observation::{
-    Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run, Value,
+    Barrier, Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run, Value,
     VariableState,
 };
 use crate::problem::ProblemKind;
@@ -231,18 +231,7 @@ fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&
 
 fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState {
     let path = resolve(shape, path);
-    let mut state = PathState {
-        nature: Nature::Missing,
-        mode: None,
-        open_to: None,
-        mine: None,
-        owner: None,
-        writable: true,
-        executable: false,
-        alike: None,
-        holds: None,
-        path: path.clone(),
-    };
+    let mut state = PathState::nothing(path.clone());
     let paths = &shape.contents.paths;
     let Some(described) = paths.get(&path) else {
         // A folder is there when something in it is.
@@ -256,6 +245,9 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
         } else {
             let alike = paths.keys().filter(|other| other.to_lowercase() == path.to_lowercase()).min();
             state.alike = alike.and_then(|other| other.rsplit('/').next()).map(ToOwned::to_owned);
+            let example = [".example", ".sample", ".template", ".dist"].iter().map(|end| format!("{path}{end}"));
+            let example = example.into_iter().find(|example| paths.contains_key(example));
+            state.example = example.and_then(|example| example.rsplit('/').next().map(ToOwned::to_owned));
         }
         return state;
     };
@@ -277,6 +269,15 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
     state.holds = pattern
         .map(|pattern| if described.folder { lists(paths.keys(), &path, pattern) } else { pattern.matches(&described.text) });
     state
+}
+
+/// The first thing in a folder that is not the person's to change.
+pub(super) fn within(shape: &Shape, folder: &str) -> Observation {
+    let folder = resolve(shape, folder);
+    let inside = |path: &&String| path.strip_prefix(&folder).is_some_and(|rest| rest.starts_with('/'));
+    let states = shape.contents.paths.keys().filter(inside).map(|path| path_state(shape, path, None));
+    let barrier = states.filter(|state| state.mine == Some(false) && !state.writable).min_by(|a, b| a.path.cmp(&b.path));
+    Observation::Within(barrier.map(|state| Barrier { path: state.path, owner: state.owner, mine: false }))
 }
 
 fn lists<'p>(mut paths: impl Iterator<Item = &'p String>, folder: &str, pattern: &Pattern) -> bool {

@@ -224,7 +224,7 @@ impl Live {
 fn named(probe: &Probe) -> (Vec<&str>, bool) {
     match probe {
         Probe::Socket { path } | Probe::Device { path, .. } => (vec![path.as_str()], true),
-        Probe::Path { path, .. } | Probe::DiskRoom { path } | Probe::Checkout { path, .. } => (vec![path.as_str()], false),
+        Probe::Path { path, .. } | Probe::Within { path } | Probe::DiskRoom { path } | Probe::Checkout { path, .. } => (vec![path.as_str()], false),
         Probe::Pinned { file, .. } => (vec![file.as_str()], false),
         Probe::Variable { env_file, .. } | Probe::SettingNumber { env_file, .. } => {
             (env_file.as_deref().into_iter().collect(), false)
@@ -322,6 +322,7 @@ impl Live {
                 Observation::CouldNotLook(reason.to_owned())
             }
             Probe::Path { path, pattern: wanted } => os::path_state(&self.place(path), pattern(wanted.as_ref()).as_ref()),
+            Probe::Within { path } => os::within(&self.place(path)),
             Probe::Variable { name, env_file, pattern: wanted } => {
                 variable::state(self, name, env_file.as_deref(), pattern(wanted.as_ref()).as_ref())
             }

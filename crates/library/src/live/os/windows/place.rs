@@ -56,18 +56,8 @@ pub(in crate::live) fn disk_room(path: &Path) -> Observation {
 
 /// What is at a path, whose it is, and what this user may do with it.
 pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Observation {
-    let mut state = PathState {
-        path: path.display().to_string(),
-        nature: Nature::Missing,
-        mode: None,
-        open_to: None,
-        mine: None,
-        owner: None,
-        writable: nearest_existing(path).is_some_and(may_write),
-        executable: false,
-        alike: None,
-        holds: None,
-    };
+    let writable = nearest_existing(path).is_some_and(may_write);
+    let mut state = PathState { writable, ..PathState::nothing(path.display().to_string()) };
     let metadata = match path.metadata() {
         Ok(metadata) => metadata,
         Err(error) if matches!(error.kind(), ErrorKind::NotFound | ErrorKind::NotADirectory) => {
@@ -75,6 +65,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
                 state.nature = Nature::Dangling(target.display().to_string());
             } else {
                 state.alike = crate::live::place::alike(path);
+                state.example = crate::live::place::example(path);
             }
             return Observation::Path(state);
         }
@@ -90,6 +81,11 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
         if metadata.is_dir() { crate::live::place::lists(path, pattern) } else { crate::live::place::holds(path, pattern) }
     });
     Observation::Path(state)
+}
+
+/// What in a folder is not this user's to change: here access lists are inherited, and a folder speaks for what is in it.
+pub(in crate::live) fn within(_: &Path) -> Observation {
+    Observation::Within(None)
 }
 
 /// Serial lines are looked up and never opened, since that resets what is connected; other devices are opened for a moment.

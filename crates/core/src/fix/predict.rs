@@ -1,0 +1,87 @@
+//! A fix is a prediction: what would be known after it is assessed again, and only what leads to *met*, or cannot be told, is offered.
+
+use super::Fix;
+use super::effect::{Change, Effect};
+use super::suggest::offered;
+use crate::assess::finding_with_evidence;
+use crate::finding::{Finding, Verdict};
+use crate::guide::Requirement;
+use crate::inquiry::{Context, Inquiry, Stop};
+use crate::known::Known;
+use crate::prelude::*;
+use crate::probe::Probe;
+use crate::observation::Observation;
+
+/// How many faults of one requirement are followed, one behind the other.
+const MOST_FAULTS: usize = 6;
+
+/// The fix, with whatever must follow it until the requirement is met; `None` where it would not help.
+///
+/// # Errors
+/// When answers are still to come.
+pub(super) fn followed(
+    inquiry: &mut Inquiry<'_>,
+    index: usize,
+    requirement: &Requirement,
+    finding: &Finding,
+    first: Fix,
+) -> Result<Option<Fix>, Stop> {
+    let mut fix = first;
+    for _ in 0..MOST_FAULTS {
+        let Effect::Changes(changes) = &fix.effect else { return Ok(Some(fix)) };
+        let foreseen = foreseen(finding, changes);
+        let mut then = Inquiry::new(Context { foreseen: Some(&foreseen), ..inquiry.context });
+        let Some(after) = finding_with_evidence(&mut then, index, requirement) else {
+            return pass_on(inquiry, then);
+        };
+        match after.verdict() {
+            Verdict::Met | Verdict::Skipped => return Ok(Some(fix)),
+            Verdict::Unknown | Verdict::Blocked => return Ok(Some(fix.with_effect(Effect::Unknown))),
+            Verdict::Unmet => {}
+        }
+        let next = match offered(&mut then, requirement, &after) {
+            Ok(fixes) => fixes.into_iter().next(),
+            Err(Stop::Pending) => return pass_on(inquiry, then),
+            Err(stop @ Stop::NoAnswer(_)) => return Err(stop),
+        };
+        // What is the same once more has not helped the first time.
+        let Some(next) = next.filter(|next| next.run.is_empty() || !fix.run.ends_with(&next.run)) else { return Ok(None) };
+        let Some(both) = fix.clone().and_then(next) else { return Ok(Some(fix.with_effect(Effect::Unknown))) };
+        fix = both;
+    }
+    Ok(None)
+}
+
+/// What would be known: the answers that a finding rests on, changed, and those that the changes settle by themselves.
+pub(super) fn foreseen(finding: &Finding, changes: &[Change]) -> Known {
+    let mut foreseen = Known::default();
+    for answer in &finding.evidence {
+        let mut observation = (*answer.observation).clone();
+        let mut changed = false;
+        for change in changes {
+            if let Some(after) = change.on(&answer.probe, &observation) {
+                (observation, changed) = (after, true);
+            }
+        }
+        if changed {
+            foreseen.learn(Arc::clone(&answer.probe), observation, 0);
+        }
+    }
+    for change in changes {
+        if let Change::Path { asked, .. } = change {
+            let probe = Probe::Within { path: asked.clone() };
+            if let Some(after) = change.on(&probe, &Observation::Within(None)) {
+                foreseen.learn(Arc::new(probe), after, 0);
+            }
+        }
+    }
+    foreseen
+}
+
+/// What an assessment of the future lacks, the present must find out.
+fn pass_on(inquiry: &mut Inquiry<'_>, then: Inquiry<'_>) -> Result<Option<Fix>, Stop> {
+    let (probes, requirements) = then.into_open();
+    probes.into_iter().for_each(|probe| inquiry.want(probe));
+    requirements.into_iter().for_each(|other| inquiry.wait_for(other));
+    Err(Stop::Pending)
+}
