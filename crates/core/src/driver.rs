@@ -167,6 +167,7 @@ impl Driver {
             selection: &self.selection,
             known: &self.known,
             foreseen: None,
+            ahead: false,
             settled: &self.settled,
             disk_ledger: self.ledger.as_ref(),
         }

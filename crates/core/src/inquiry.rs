@@ -39,6 +39,8 @@ pub(crate) struct Context<'a> {
     pub known: &'a Known,
     /// What would be known after something that is not done yet: it stands before what is known.
     pub foreseen: Option<&'a Known>,
+    /// What it waits for counts as done.
+    pub ahead: bool,
     /// What came of each requirement so far.
     pub settled: &'a [Option<Settled>],
     /// What all disk requirements need together, once it is known.

@@ -22,6 +22,7 @@ extern crate alloc;
 #[cfg(test)]
 extern crate std;
 
+pub mod advice;
 mod assess;
 // No part of the interface: a test holds it against what real tools print.
 #[doc(hidden)]

@@ -1,9 +1,10 @@
 //! What a person chose to have checked, and what they agreed to.
 
+use crate::advice::Advice;
 use crate::guide::Requirement;
 use crate::prelude::*;
 use crate::probe::Permission;
-use alloc::collections::BTreeMap;
+use alloc::collections::{BTreeMap, BTreeSet};
 
 /// Whether the person agreed to run what goes beyond asking known programs for their version.
 #[derive(Debug, Clone, PartialEq, Eq, Default)]
@@ -44,6 +45,8 @@ pub struct Selection {
     pub offline: bool,
     /// The person's consent.
     pub consent: Consent,
+    /// What the person was advised in earlier looks.
+    pub advised: Arc<BTreeSet<Advice>>,
 }
 
 impl Selection {

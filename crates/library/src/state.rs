@@ -1,9 +1,12 @@
 //! What is remembered for the person between two runs: in their own state folder, never in the project.
 
+use crate::advice::Advice;
+use crate::report::Report;
 use crate::write::{Readers, write_whole};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use sha2::{Digest, Sha256};
+use std::collections::BTreeSet;
 use std::fs;
 use std::io;
 use std::marker::PhantomData;
@@ -148,6 +151,38 @@ pub struct LastResult {
     pub role: Option<String>,
     /// The ids of what was not met, unknown or waiting.
     pub open: Vec<String>,
+    /// What was advised, in this look and those before it, as far as it is still about what is open.
+    #[serde(default)]
+    pub advised: Vec<String>,
+}
+
+/// More pieces of advice than these are not remembered of one guide.
+const MOST_ADVICE: usize = 1_000;
+
+impl LastResult {
+    /// What is to be remembered of a look, after another.
+    pub fn of(report: &Report, before: Option<&Self>) -> Self {
+        let open = report.settled.iter().filter(|one| !one.finding.verdict().is_fine());
+        let open: Vec<_> = open.filter_map(|one| report.requirement(one).map(|requirement| (one, &requirement.id))).collect();
+        let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| role.id.clone());
+        let new = open.iter().filter_map(|(one, id)| one.fixes.first().map(|fix| Advice::of(id, fix).to_string()));
+        let others = open.iter().filter_map(|(one, id)| {
+            let otherwise = one.fixes.first()?.otherwise.as_ref()?;
+            Some(Advice::of(id, otherwise).to_string())
+        });
+        // Where nothing is open any more, nothing that was advised matters.
+        let kept = before.filter(|_| !open.is_empty()).into_iter().flat_map(|before| before.advised.iter().cloned());
+        let mut advised: Vec<String> = new.chain(others).chain(kept).collect();
+        let mut seen = std::collections::HashSet::new();
+        advised.retain(|advice| seen.insert(advice.clone()));
+        advised.truncate(MOST_ADVICE);
+        Self { role, open: open.iter().map(|(_, id)| (*id).clone()).collect(), advised }
+    }
+
+    /// What was advised.
+    pub fn advice(&self) -> BTreeSet<Advice> {
+        self.advised.iter().filter_map(|advice| advice.parse().ok()).collect()
+    }
 }
 
 impl Stored for LastResult {
@@ -220,7 +255,7 @@ mod tests {
         let of = |machine: Option<&str>| {
             Remembered::in_folder(folder.path(), Path::new("/nowhere/setup-guide.toml"), machine.map(Path::new))
         };
-        let result = LastResult { role: Some("shore".into()), open: vec!["cmake".into()] };
+        let result = LastResult { role: Some("shore".into()), open: vec!["cmake".into()], advised: vec!["0f".into()] };
         assert_eq!(of(None).read(), None);
         of(None).write(&result).unwrap();
         of(None).write(&result).unwrap();

@@ -33,9 +33,14 @@ pub(crate) fn checked(
         selection.consent = before_agreed.clone();
     }
     let memory: Option<Remembered<LastResult>> = memory(file, how);
-    let before = memory.as_ref().filter(|_| typed.again).and_then(Remembered::read);
+    let last = memory.as_ref().and_then(Remembered::read);
+    // What was advised on a described machine was done nowhere.
+    if how.machine.is_none() {
+        selection.advised = Arc::new(last.as_ref().map(LastResult::advice).unwrap_or_default());
+    }
+    let before = last.as_ref().filter(|_| typed.again);
     if typed.again {
-        choose_open(&mut selection, before.as_ref(), &file.guide, look);
+        choose_open(&mut selection, before, &file.guide, look);
     }
     if before.is_none() && for_people {
         ask_role(&mut selection, &file.guide, look);
@@ -46,10 +51,8 @@ pub(crate) fn checked(
     let report = looked(file, how, selection, interrupt, look)?;
     // A part that was asked for by name says nothing about the rest; nor does what was cut short.
     if let Some(memory) = memory.filter(|_| (whole || before.is_some()) && !report.frame.interrupted) {
-        let open = report.settled.iter().filter(|one| !one.finding.verdict().is_fine()).filter_map(|one| report.requirement(one));
-        let role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
         // Nothing is lost where it cannot be remembered: the next preflight looks at everything.
-        let _ = memory.write(&LastResult { role, open: open.map(|one| one.id.clone()).collect() });
+        let _ = memory.write(&LastResult::of(&report, last.as_ref()));
     }
     Ok((report, consent))
 }
@@ -210,6 +213,7 @@ pub(crate) fn resolve(typed: &Check, guide: &Guide) -> Result<Selection, Failure
         after_start: typed.after_start,
         offline: typed.how.offline,
         consent: if typed.how.allow_commands { Consent::Given } else { Consent::Withheld },
+        advised: Arc::default(),
     })
 }
 

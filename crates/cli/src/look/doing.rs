@@ -11,17 +11,24 @@ pub(crate) struct Doing<'a> {
     edit: Option<&'a Edit>,
     choice: Option<&'a str>,
     caution: Option<&'a str>,
+    otherwise: Option<&'a Fix>,
 }
 
 impl<'a> From<&'a Fix> for Doing<'a> {
     fn from(fix: &'a Fix) -> Self {
-        Self { run: &fix.run, edit: fix.edit.as_ref(), choice: fix.choice.as_deref(), caution: fix.caution.as_deref() }
+        Self {
+            run: &fix.run,
+            edit: fix.edit.as_ref(),
+            choice: fix.choice.as_deref(),
+            caution: fix.caution.as_deref(),
+            otherwise: fix.otherwise.as_deref(),
+        }
     }
 }
 
 impl<'a> From<&'a GuideFix> for Doing<'a> {
     fn from(fix: &'a GuideFix) -> Self {
-        Self { run: &fix.run, edit: fix.edit.as_ref(), choice: None, caution: fix.caution.as_deref() }
+        Self { run: &fix.run, edit: fix.edit.as_ref(), choice: None, caution: fix.caution.as_deref(), otherwise: None }
     }
 }
 
@@ -33,7 +40,7 @@ impl Doing<'_> {
 
     /// Only what is done.
     pub(crate) fn without_remarks(self) -> Self {
-        Self { caution: None, choice: None, ..self }
+        Self { caution: None, choice: None, otherwise: None, ..self }
     }
 
     /// Lays it out under its words; commands stand `further` in.
@@ -48,6 +55,10 @@ impl Doing<'_> {
         }
         if let Some(caution) = self.caution {
             paper.labelled(indent, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
+        }
+        if let Some(other) = self.otherwise {
+            paper.block(indent, &format!("Otherwise: {}", other.say), Ink::Body);
+            Self::from(other).draw(paper, indent, further);
         }
     }
 }

@@ -52,6 +52,9 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said)
     let column = report.plan.steps.len().to_string().len() + 2;
     let (indent, column) = if narrow { (0, column) } else { (2, column.max(4)) };
     let mut marks = Vec::new();
+    if step.fix.presumed {
+        marks.push("after that, most likely".to_owned());
+    }
     if step.fix.admin {
         marks.push("needs admin rights".to_owned());
     }

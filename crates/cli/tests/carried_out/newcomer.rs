@@ -12,6 +12,8 @@ pub struct Newcomer<'situation> {
     situation: &'situation Situation,
     log: String,
     reports: usize,
+    /// The commands of each step that was done.
+    done: Vec<Vec<Value>>,
 }
 
 impl<'situation> Newcomer<'situation> {
@@ -39,7 +41,7 @@ impl<'situation> Newcomer<'situation> {
             log += &root.situate(late);
         }
         let mut newcomer =
-            Self { terminal: Terminal::open(&shell, situation.password.as_deref()), root, situation, log, reports: 0 };
+            Self { terminal: Terminal::open(&shell, situation.password.as_deref()), root, situation, log, reports: 0, done: Vec::new() };
         newcomer.root.start_in(&newcomer.terminal.device);
         if let Some(session) = &situation.session {
             newcomer.terminal.type_line(session);
@@ -98,6 +100,10 @@ impl<'situation> Newcomer<'situation> {
         };
         let mut due = None;
         for step in plan["steps"].as_array().into_iter().flatten() {
+            // What was done before is not done again: what stands below it for that case is.
+            let before = step["run"].as_array().is_some_and(|run| !run.is_empty() && self.done.contains(&run.to_vec()));
+            let step = if before && step["otherwise"].is_object() { &step["otherwise"] } else { step };
+            self.done.extend(step["run"].as_array().cloned());
             let run: Vec<String> = step["run"].as_array().into_iter().flatten().filter_map(Value::as_str).map(fill).collect();
             let edit = step["edit"].as_object();
             let after = step["then"].as_str();

@@ -25,7 +25,7 @@ mod virtualization;
 use crate::cause::Cause;
 use crate::condition::Truth;
 use crate::finding::{Conclusion, Finding, General, LeftOut, Verdict, Waiting};
-use crate::fix::{cheapest_first, suggest};
+use crate::fix::{cheapest_first, presumed, suggest};
 use crate::guide::{Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop};
 use crate::ledger::DiskLedger;
@@ -78,7 +78,11 @@ fn settle(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) ->
     if finding.cause() == Some(Cause::NoneOf) {
         cheapest_first(inquiry, &mut finding).map_err(|_| None)?;
     }
-    match suggest(inquiry, index, requirement, &finding) {
+    let fixes = match finding.reason() {
+        None => presumed(inquiry, index, requirement, &finding),
+        Some(_) => suggest(inquiry, index, requirement, &finding),
+    };
+    match fixes {
         Ok(fixes) => Ok(Settled::new(index, finding, fixes)),
         Err(Stop::Pending) => Err(Some(Arc::new(finding))),
         Err(Stop::NoAnswer(_)) => Ok(Settled::new(index, finding, Vec::new())),
@@ -152,6 +156,9 @@ fn inapplicable(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<
 
 fn blocked(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Option<Waiting>, Stop> {
     let mut on = Vec::new();
+    if inquiry.context.ahead {
+        return Ok(None);
+    }
     for index in &requirement.after {
         if !inquiry.finding(*index)?.verdict().is_fine() {
             on.push(*index);

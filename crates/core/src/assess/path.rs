@@ -10,8 +10,8 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclus
     let state = inquiry.path(&wanted.path, wanted.contains.as_ref())?;
     let path = state.path.clone();
     let mut trouble = trouble(wanted, state);
-    // What one will write into is written into as a whole.
-    let whole = wanted.kind == PathKind::Folder && (wanted.writable || wanted.mine) && wanted.expect == Existence::Present;
+    // What one will write into is written into as a whole. In a folder that people share, others have things of their own.
+    let whole = state.mine == Some(true) && wanted.kind == PathKind::Folder && (wanted.writable || wanted.mine) && wanted.expect == Existence::Present;
     if trouble.is_none()
         && whole
         && let Some(Some(barrier)) = if_known(inquiry.within(&wanted.path))?

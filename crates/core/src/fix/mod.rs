@@ -1,5 +1,6 @@
 //! Fixes: what would settle a requirement on this machine. The software shows them and never carries them out.
 
+mod again;
 mod alternatives;
 mod capacity;
 mod case;
@@ -22,7 +23,7 @@ pub(crate) use circumstances::Circumstances;
 pub use model::{Fix, Source};
 pub(crate) use model::{Part, Whole};
 pub use shell::{Shell, quote};
-pub(crate) use suggest::suggest;
+pub(crate) use suggest::{presumed, suggest};
 
 #[cfg(test)]
 mod tests;

@@ -27,8 +27,12 @@ pub struct Fix {
     pub download_bytes: Option<u64>,
     /// How long it takes in milliseconds, where it is known.
     pub takes_ms: Option<u64>,
+    /// What to do instead where this was advised before and did not help.
+    pub otherwise: Option<Box<Fix>>,
     /// Who suggests it.
     pub source: Source,
+    /// It is what most likely remains to be done once what comes before it is settled; only then it can be known.
+    pub presumed: bool,
     /// What would be known after it.
     pub(crate) effect: Effect,
     /// What its last command does that can be done in one command with others of the kind.
@@ -127,6 +131,8 @@ impl Fix {
             then: self.then.max(next.then),
             effect: self.effect.and(next.effect),
             part: None,
+            source: self.source,
+            presumed: self.presumed,
             choice: self.choice.or(next.choice),
             ..Self::say("")
         };
@@ -160,6 +166,8 @@ impl Fix {
             download_bytes: None,
             takes_ms: None,
             source: Source::BuiltIn,
+            otherwise: None,
+            presumed: false,
             effect: Effect::Unknown,
             part: None,
         }

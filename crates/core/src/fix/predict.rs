@@ -32,7 +32,8 @@ pub(super) fn followed(
         let foreseen = foreseen(finding, changes);
         let mut then = Inquiry::new(Context { foreseen: Some(&foreseen), ..inquiry.context });
         let Some(after) = finding_with_evidence(&mut then, index, requirement) else {
-            return pass_on(inquiry, then);
+            pass_on(inquiry, then);
+            return Err(Stop::Pending);
         };
         match after.verdict() {
             Verdict::Met | Verdict::Skipped => return Ok(Some(fix)),
@@ -41,7 +42,10 @@ pub(super) fn followed(
         }
         let next = match offered(&mut then, requirement, &after) {
             Ok(fixes) => fixes.into_iter().next(),
-            Err(Stop::Pending) => return pass_on(inquiry, then),
+            Err(Stop::Pending) => {
+                pass_on(inquiry, then);
+                return Err(Stop::Pending);
+            }
             Err(stop @ Stop::NoAnswer(_)) => return Err(stop),
         };
         // What is the same once more has not helped the first time.
@@ -79,9 +83,8 @@ pub(super) fn foreseen(finding: &Finding, changes: &[Change]) -> Known {
 }
 
 /// What an assessment of the future lacks, the present must find out.
-fn pass_on(inquiry: &mut Inquiry<'_>, then: Inquiry<'_>) -> Result<Option<Fix>, Stop> {
+pub(super) fn pass_on(inquiry: &mut Inquiry<'_>, then: Inquiry<'_>) {
     let (probes, requirements) = then.into_open();
     probes.into_iter().for_each(|probe| inquiry.want(probe));
     requirements.into_iter().for_each(|other| inquiry.wait_for(other));
-    Err(Stop::Pending)
 }

@@ -2,11 +2,14 @@
 
 use super::case::Case;
 use super::circumstances::is_own;
-use super::{Circumstances, Fix, Source, alternatives, capacity, fill, network, package, path, port, predict, project, tool};
+use super::effect::Effect;
+use super::{Circumstances, Fix, Source, again, alternatives, capacity, fill, network, package, path, port, predict, project, tool};
+use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
 use crate::finding::{AnyOfReason, Finding, PathTrouble, Reason, Verdict};
-use crate::guide::{Edit, GuideFix, Requirement};
-use crate::inquiry::{Inquiry, Stop, if_known};
+use crate::guide::{Edit, GuideFix, Kind, Requirement};
+use crate::inquiry::{Context, Inquiry, Stop, if_known};
+use crate::known::Known;
 use crate::prelude::*;
 use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 
@@ -24,7 +27,81 @@ pub(crate) fn suggest(
     for fix in offered(inquiry, requirement, finding)? {
         fixes.extend(predict::followed(inquiry, index, requirement, finding, fix)?.map(typed_as_shown));
     }
-    Ok(fixes)
+    again::in_order(inquiry, requirement, fixes)
+}
+
+/// What most likely remains to be done for a requirement once what it waits for is settled.
+///
+/// It is assessed as if that were done, with what would be known then. Commands of the guide are not started ahead, and nothing that others
+/// answer is asked.
+///
+/// # Errors
+/// When answers are still to come.
+pub(crate) fn presumed(
+    inquiry: &mut Inquiry<'_>,
+    index: usize,
+    requirement: &Requirement,
+    finding: &Finding,
+) -> Result<Vec<Fix>, Stop> {
+    if finding.waits_for().is_empty() || !may_be_looked_at_ahead(requirement.subject.kind()) {
+        return Ok(Vec::new());
+    }
+    let mut changes = Vec::new();
+    for leader in finding.waits_for() {
+        if let Some(Effect::Changes(more)) = inquiry.settled(*leader)?.fixes.first().map(|fix| &fix.effect) {
+            changes.extend(more.iter().cloned());
+        }
+    }
+    let none = Known::default();
+    let mut now = Inquiry::new(Context { ahead: true, foreseen: Some(&none), ..inquiry.context });
+    let Some(before) = finding_with_evidence(&mut now, index, requirement) else {
+        predict::pass_on(inquiry, now);
+        return Err(Stop::Pending);
+    };
+    let foreseen = predict::foreseen(&before, &changes);
+    let mut then = Inquiry::new(Context { ahead: true, foreseen: Some(&foreseen), ..inquiry.context });
+    let fixes = match finding_with_evidence(&mut then, index, requirement) {
+        Some(after) => suggest(&mut then, index, requirement, &after),
+        None => Err(Stop::Pending),
+    };
+    match fixes {
+        Ok(fixes) => Ok(fixes.into_iter().map(|fix| Fix { presumed: true, ..fix }).collect()),
+        Err(Stop::NoAnswer(_)) => Ok(Vec::new()),
+        Err(Stop::Pending) => {
+            predict::pass_on(inquiry, then);
+            Err(Stop::Pending)
+        }
+    }
+}
+
+/// Whether looking at this kind starts nothing of the guide's and asks nobody else.
+fn may_be_looked_at_ahead(kind: Kind) -> bool {
+    match kind {
+        Kind::Tool
+        | Kind::Port
+        | Kind::File
+        | Kind::Folder
+        | Kind::Variable
+        | Kind::Group
+        | Kind::Limit
+        | Kind::Library
+        | Kind::Locale
+        | Kind::Setting
+        | Kind::Checkout => true,
+        Kind::Disk
+        | Kind::Memory
+        | Kind::Cores
+        | Kind::Virtualization
+        | Kind::System
+        | Kind::Socket
+        | Kind::Device
+        | Kind::Service
+        | Kind::Reach
+        | Kind::Hostname
+        | Kind::Subnet
+        | Kind::Command
+        | Kind::AnyOf => false,
+    }
 }
 
 /// The fix without its commands, where a name in them cannot be seen or typed: then no line would do what it shows.
@@ -43,14 +120,18 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     let Some(reason) = finding.reason().filter(|_| finding.verdict() == Verdict::Unmet) else { return Ok(Vec::new()) };
     let here = Circumstances::look(inquiry)?;
     let cause = reason.cause();
+    let mut of_guide = Vec::new();
     for fix in requirement.fixes.iter().filter(|fix| fix.cause.is_none_or(|only| only == cause)) {
         let fits = fix.when.as_ref().map_or(Ok(Truth::True), |when| when.evaluate(inquiry))?;
         // One that asks for what this finding does not have is for another.
         if fits == Truth::True
             && let Some(fix) = guide_fix(fix, &fill::Values::of(requirement, reason, &here))
         {
-            return Ok(vec![fix]);
+            of_guide.push(fix);
         }
+    }
+    if !of_guide.is_empty() {
+        return Ok(of_guide);
     }
     if let Reason::AnyOf(AnyOfReason::NoneMet { open }) = reason {
         return alternatives::fixes(inquiry, open);
@@ -72,13 +153,13 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     {
         joined = if_known(inquiry.database_groups())?.map_or(&[][..], Vec::as_slice);
     }
-    Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own, joined }, reason).into_iter().collect())
+    Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own, joined }, reason))
 }
 
-/// The fix that the software knows itself; none where no general one exists.
-fn built_in(case: &Case<'_>, reason: &Reason) -> Option<Fix> {
-    match reason {
-        Reason::Tool(reason) => tool::fix(case, reason),
+/// The fixes that the software knows itself, the best first; none where no general one exists.
+fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
+    let fix = match reason {
+        Reason::Tool(reason) => return tool::fixes(case, reason),
         Reason::Port(reason) => port::fix(case, reason),
         Reason::Disk(reason) => Some(capacity::disk(case, reason)),
         Reason::Capacity(reason) => capacity::capacity(case, reason),
@@ -100,7 +181,8 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Option<Fix> {
         Reason::Command(reason) => project::command(case, reason),
         // What its alternatives settle, and what nobody knows.
         Reason::AnyOf(_) | Reason::General(_) => None,
-    }
+    };
+    fix.into_iter().collect()
 }
 
 /// A fix of the guide with its placeholders filled in; none where the finding lacks one of them.

@@ -14,7 +14,20 @@ pub(super) fn concerns_the_file(trouble: &ToolTrouble) -> bool {
     matches!(trouble, ToolTrouble::NotExecutable { .. })
 }
 
-pub(super) fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
+pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
+    let mut fixes: Vec<Fix> = fix(case, reason).into_iter().collect();
+    if let ToolTrouble::OffPath { at } = &reason.trouble
+        && case.here.os == Some(Os::Linux)
+        && let Some(name) = at.rsplit('/').next()
+    {
+        // Every shell looks there, whatever it reads when it starts (the Filesystem Hierarchy Standard).
+        let say = format!("Let all shells find {name} by a link in /usr/local/bin.");
+        fixes.push(case.admin_step(say, &[&format!("ln -s {} /usr/local/bin/", case.quoted(at))]));
+    }
+    fixes
+}
+
+fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
     if let Some(other) = &reason.other {
         match other.place {
             OtherPlace::LaterOnPath => return Some(first_on_path(case, &other.at, "so that the copy that works is found first")),

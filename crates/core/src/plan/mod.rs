@@ -187,6 +187,7 @@ impl<'s> Draft<'s> {
             fix: Fix {
                 download_bytes: sum(items.iter().map(|item| item.fix.download_bytes)),
                 takes_ms: sum(items.iter().map(|item| item.fix.takes_ms)),
+                presumed: items.iter().all(|item| item.fix.presumed),
                 ..fix.clone()
             },
             settles: items.iter().flat_map(|item| item.settles.iter().copied()).collect(),

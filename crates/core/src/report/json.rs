@@ -182,9 +182,21 @@ struct JsonFix<'r> {
     then: Option<&'static str>,
     caution: Option<&'r str>,
     choice: Option<&'r str>,
+    otherwise: Option<JsonOtherwise<'r>>,
     download_bytes: Option<u64>,
     takes_s: Option<u64>,
     source: &'static str,
+    foreseen: bool,
+    presumed: bool,
+}
+
+#[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+struct JsonOtherwise<'r> {
+    say: &'r str,
+    run: &'r [String],
+    edit: Option<JsonEdit<'r>>,
+    then: Option<&'static str>,
 }
 
 #[derive(Serialize)]
@@ -216,8 +228,20 @@ struct JsonStep<'r> {
     then: Option<&'static str>,
     caution: Option<&'r str>,
     choice: Option<&'r str>,
+    otherwise: Option<JsonOtherwise<'r>>,
     download_bytes: Option<u64>,
     takes_s: Option<u64>,
+    foreseen: bool,
+    presumed: bool,
+}
+
+fn json_otherwise(fix: &Fix) -> Option<JsonOtherwise<'_>> {
+    fix.otherwise.as_ref().map(|other| JsonOtherwise {
+        say: &other.say,
+        run: &other.run,
+        edit: json_edit(other.edit.as_ref()),
+        then: other.then.map(Then::word),
+    })
 }
 
 fn json_edit(edit: Option<&Edit>) -> Option<JsonEdit<'_>> {
@@ -237,6 +261,9 @@ impl<'r> JsonFix<'r> {
             download_bytes: fix.download_bytes,
             takes_s: fix.takes_ms.map(|ms| ms.div_ceil(1_000)),
             source: fix.source.word(),
+            otherwise: json_otherwise(fix),
+            foreseen: fix.is_foreseen(),
+            presumed: fix.presumed,
         }
     }
 }
@@ -317,6 +344,9 @@ impl Report {
             choice: step.fix.choice.as_deref(),
             download_bytes: step.fix.download_bytes,
             takes_s: step.fix.takes_ms.map(|ms| ms.div_ceil(1_000)),
+            otherwise: json_otherwise(&step.fix),
+            foreseen: step.fix.is_foreseen(),
+            presumed: step.fix.presumed,
         }
     }
 }

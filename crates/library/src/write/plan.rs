@@ -33,7 +33,8 @@ fn marks(step: &Step) -> String {
         Level::Should => Some("recommended"),
         Level::May => Some("optional"),
     };
-    let marks: Vec<&str> = step.fix.admin.then_some("needs admin rights").into_iter().chain(level).collect();
+    let presumed = step.fix.presumed.then_some("after that, most likely");
+    let marks: Vec<&str> = presumed.into_iter().chain(step.fix.admin.then_some("needs admin rights")).chain(level).collect();
     if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) }
 }
 
@@ -86,6 +87,10 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
         if let Some(caution) = &step.fix.caution {
             writeln!(writer, "   Mind: {}\n", plain(caution))?;
         }
+        if let Some(other) = &step.fix.otherwise {
+            writeln!(writer, "   Otherwise: {}", plain(&other.say))?;
+            block(&mut writer, &other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)).collect::<Vec<_>>())?;
+        }
         writeln!(writer, "   Settles {}.\n", plain(&titles(report, step)))?;
     }
     Ok(())
@@ -116,6 +121,12 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         }
         if let Some(caution) = &step.fix.caution {
             writeln!(writer, "#    Mind: {}", line(caution))?;
+        }
+        if let Some(other) = &step.fix.otherwise {
+            writeln!(writer, "#    Otherwise: {}", line(&other.say))?;
+            for text in other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)) {
+                writeln!(writer, "#      {}", Sanitised::command(&line(text)))?;
+            }
         }
         let other_shell = report.shell != Shell::Posix;
         let asks = step.fix.run.iter().any(|command| command.contains(YOURS))
