@@ -11,6 +11,7 @@ use build_setup_ready::report::Report;
 use build_setup_ready::selection::Selection;
 use build_setup_ready::settled::Settled;
 use build_setup_ready::text::join_words;
+use build_setup_ready::words::beyond_sight;
 use build_setup_ready::{GuideFile, Interrupt, Live, LoadError};
 
 const COLUMN: usize = 13;
@@ -129,6 +130,20 @@ pub(crate) fn about(paper: &mut Paper<'_>, report: &Report, settled: &Settled) {
         let title = report.requirement(other).map(Requirement::title).unwrap_or_default();
         paper.labelled(2 + COLUMN, ("-", Ink::Quiet), 2, (&format!("{title}: {}", report.message(other)), Ink::Body));
         evidence(paper, 2 + COLUMN + 2, other);
+    }
+    if let Some(beyond) = beyond_sight(one, finding, report.shell) {
+        paper.gap();
+        paper.block(
+            2,
+            "If it still does not do what it should when you type it: your shell may put something before it that no other program can see. \
+             Type this:",
+            Ink::Body,
+        );
+        paper.copyable(6, &beyond.line);
+        paper.block(2, "and if it says", Ink::Body);
+        for (what, then) in &beyond.answers {
+            paper.labelled(4, ("-", Ink::Quiet), 2, (&format!("{what}: {then}"), Ink::Body));
+        }
     }
     for (number, fix) in settled.fixes.iter().enumerate() {
         paper.gap();

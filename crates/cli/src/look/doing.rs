@@ -47,7 +47,7 @@ impl Doing<'_> {
     pub(crate) fn draw(&self, paper: &mut Paper<'_>, indent: usize, further: usize) {
         self.run.iter().for_each(|command| paper.copyable(indent + further, command));
         if let Some(edit) = self.edit {
-            paper.block(indent, &format!("Add this line to {}:", edit.file), Ink::Body);
+            paper.block(indent, &edit.task(), Ink::Body);
             edit.append.lines().for_each(|line| paper.copyable(indent + further, line));
         }
         if let Some(choice) = self.choice {

@@ -13,7 +13,7 @@ pub struct Newcomer<'situation> {
     log: String,
     reports: usize,
     /// The commands of each step that was done.
-    done: Vec<Vec<Value>>,
+    done: Vec<(Value, Value)>,
 }
 
 impl<'situation> Newcomer<'situation> {
@@ -101,9 +101,9 @@ impl<'situation> Newcomer<'situation> {
         let mut due = None;
         for step in plan["steps"].as_array().into_iter().flatten() {
             // What was done before is not done again: what stands below it for that case is.
-            let before = step["run"].as_array().is_some_and(|run| !run.is_empty() && self.done.contains(&run.to_vec()));
+            let before = self.done.contains(&(step["run"].clone(), step["edit"].clone()));
             let step = if before && step["otherwise"].is_object() { &step["otherwise"] } else { step };
-            self.done.extend(step["run"].as_array().cloned());
+            self.done.push((step["run"].clone(), step["edit"].clone()));
             let run: Vec<String> = step["run"].as_array().into_iter().flatten().filter_map(Value::as_str).map(fill).collect();
             let edit = step["edit"].as_object();
             let after = step["then"].as_str();
@@ -111,7 +111,7 @@ impl<'situation> Newcomer<'situation> {
                 self.terminal.type_line(line);
             }
             if let Some(edit) = edit {
-                self.edits(&edit["file"], &fill(edit["append"].as_str().unwrap_or_default()));
+                self.edits(&edit["file"], &fill(edit["append"].as_str().unwrap_or_default()), edit.get("line").and_then(Value::as_u64));
             }
             if run.is_empty() && edit.is_none() && after.is_some() {
                 self.waits_for(after);
@@ -131,14 +131,14 @@ impl<'situation> Newcomer<'situation> {
         }
     }
 
-    fn edits(&mut self, file: &Value, line: &str) {
+    fn edits(&mut self, file: &Value, line: &str, number: Option<u64>) {
         let file = file.as_str().unwrap_or_default();
         let path = match file.strip_prefix("~/") {
             Some(rest) => format!("{}/{rest}", self.root.home()),
             None if file.starts_with('/') => file.to_owned(),
             None => format!("{}/project/{file}", self.root.home()),
         };
-        let came = self.root.edit(&path, line, &self.situation.who);
+        let came = self.root.edit(&path, line, number, &self.situation.who);
         let _ = writeln!(self.log, "\n-- {line} >> {path} {came}");
     }
 

@@ -129,12 +129,16 @@ impl Root {
     }
 
     /// Writes as an editor does that the person, or with `rights` an administrator, has opened: a line of its own at the end. What went wrong, else nothing.
-    pub fn edit(&mut self, path: &str, line: &str, who: &str) -> String {
+    pub fn edit(&mut self, path: &str, line: &str, number: Option<u64>, who: &str) -> String {
         let place = self.folder.path().display().to_string();
+        let act = match number {
+            Some(number) => format!("sed -i -e {number}r/run/line -e {number}d \"$0\""),
+            None => "f=\"$0\"; { [ ! -s \"$f\" ] || [ -z \"$(tail -c 1 \"$f\")\" ] || echo >> \"$f\"; } && cat /run/line >> \"$f\"".to_owned(),
+        };
         self.host(&format!(
             "cat > {place}/root/run/line << 'THE END OF IT'\n{line}\nTHE END OF IT
             chmod 644 {place}/root/run/line
-            chroot {place}/root su {who} -s /bin/sh -c 'f=\"$0\"; {{ [ ! -s \"$f\" ] || [ -z \"$(tail -c 1 \"$f\")\" ] || echo >> \"$f\"; }} && cat /run/line >> \"$f\"' '{path}'"
+            chroot {place}/root su {who} -s /bin/sh -c '{act}' '{path}'"
         ))
     }
 

@@ -9,10 +9,16 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Checkout) -> Result<Con
     let state = inquiry.checkout(wanted)?;
     let reason = if !state.present {
         CheckoutReason::NoWorkingCopy
+    } else if let Some((folder, owner)) = &state.foreign {
+        CheckoutReason::Foreign { folder: folder.clone(), owner: owner.clone() }
     } else if wanted.branch.is_some() && state.branch != wanted.branch {
         CheckoutReason::Branch { branch: state.branch.clone() }
     } else if wanted.submodules && !state.submodules.is_empty() {
         CheckoutReason::Submodules { missing: state.submodules.clone() }
+    } else if wanted.submodules && !state.moved.is_empty() {
+        CheckoutReason::SubmodulesMoved { moved: state.moved.clone() }
+    } else if wanted.submodules && !state.emptied.is_empty() {
+        CheckoutReason::SubmodulesEmptied { emptied: state.emptied.clone() }
     } else if wanted.large_files && !state.large_files.is_empty() {
         CheckoutReason::LargeFiles { missing: state.large_files.clone() }
     } else {

@@ -1,7 +1,7 @@
 //! `port`: it can be bound there by this user, or one of the accepted programs holds it.
 
 use crate::finding::{Conclusion, Met, PortMet, PortReason, PortTrouble, SetAt};
-use crate::guide::Port;
+use crate::guide::{Guide, Port, Subject};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{Binding, Holder, SettingNumber};
 use crate::prelude::*;
@@ -83,6 +83,26 @@ fn at(place: &PortPlace, trouble: PortTrouble, free_port: Option<u16>) -> Conclu
 
 /// With a port that is free, where one is found.
 fn with_free_port(inquiry: &mut Inquiry<'_>, place: &PortPlace, trouble: PortTrouble) -> Result<Conclusion, Stop> {
-    let free = if_known(inquiry.free_port(place))?.copied().flatten();
+    let mut free = if_known(inquiry.free_port(place))?.copied().flatten();
+    // Others of the guide's ports may have to move, too: each looks above those before it, so that no two are sent to one place.
+    for _ in 0..moving_before(inquiry.context.guide, place) {
+        let Some(taken) = free else { break };
+        free = if_known(inquiry.free_port(&PortPlace { port: taken, ..place.clone() }))?.copied().flatten();
+    }
     Ok(at(place, trouble, free))
+}
+
+/// How far above a port a free one is looked for: closer ones may be sent to the same place.
+const NEAR: u16 = 200;
+/// More ports than these are not kept apart.
+const MOST_APART: usize = 20;
+
+/// How many movable ports of the guide stand before the one at this place, close to it.
+fn moving_before(guide: &Guide, place: &PortPlace) -> usize {
+    let ports = guide.requirements.iter().filter_map(|requirement| match &requirement.subject {
+        Subject::Port(port) if port.set_by.is_some() => Some(port),
+        _ => None,
+    });
+    let close = ports.filter_map(|port| port.numbers.each().first().copied()).take_while(|number| *number != place.port);
+    close.filter(|number| number.abs_diff(place.port) <= NEAR).take(MOST_APART).count()
 }

@@ -11,6 +11,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable) ->
     let trouble = match (wanted.expect, value) {
         (Existence::Absent, Value::Unset) => return Ok(Met::VariableUnset.into()),
         (Existence::Absent, Value::Empty | Value::Set(_)) => VariableTrouble::Unwanted { place },
+        (Existence::Present, Value::Set(true)) if state.leads_nowhere => VariableTrouble::LeadsNowhere { place },
         (Existence::Present, Value::Set(true)) => return Ok(Met::VariableSet { place }.into()),
         (Existence::Present, Value::Set(false)) => VariableTrouble::Shape { place },
         (Existence::Present, Value::Empty) => VariableTrouble::Empty { place },

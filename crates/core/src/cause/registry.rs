@@ -348,6 +348,11 @@ causes! {
         "The file holds the key, and the environment does not."
         "Load the file as the project says, or open a new terminal."
     }
+    VariableLeadsNowhere Variable "variable-leads-nowhere" {
+        "The variable is set, but what its value names is not there: a folder that was moved or removed, or a locale that nobody made."
+        "The value is a path to nothing, for a variable whose name ends in _HOME or _ROOT; or LANG or LC_ name a locale that is not in the list."
+        "Set it to what is there, or make what it names."
+    }
     VariableUnwanted Variable "variable-unwanted" {
         "A variable is set that must not be."
         "The guide says that it must be absent, and it is set."
@@ -528,9 +533,14 @@ causes! {
         "The current branch differs from the guide's."
         "Switch to the branch that the guide names."
     }
+    CheckoutNotMine Checkout "checkout-not-mine" {
+        "The working copy belongs to another user, and git refuses to work in it."
+        "The folder of the working copy, or its .git, has another owner than the person."
+        "Change the owner to yourself, or get a copy of your own."
+    }
     CheckoutSubmodules Checkout "checkout-submodules" {
-        "Parts of the project that live in other repositories were not fetched."
-        "At least one submodule is not initialised."
+        "Parts of the project that live in other repositories were not fetched, or are not as the project records them."
+        "At least one submodule is not initialised, stands at another commit than is recorded, or has lost its files."
         "Fetch them: git submodule update --init --recursive."
     }
     CheckoutLargeFiles Checkout "checkout-large-files" {

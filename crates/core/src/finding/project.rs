@@ -41,6 +41,11 @@ pub enum VariableTrouble {
         /// Which file.
         file: String,
     },
+    /// Its value names a folder or a locale that is not there.
+    LeadsNowhere {
+        /// Where it is set.
+        place: Place,
+    },
     /// It is set and should not be.
     Unwanted {
         /// Where.
@@ -55,6 +60,7 @@ impl VariableReason {
             VariableTrouble::Empty { .. } => Cause::VariableEmpty,
             VariableTrouble::Shape { .. } => Cause::VariableShape,
             VariableTrouble::OnlyInFile { .. } => Cause::VariableOnlyInFile,
+            VariableTrouble::LeadsNowhere { .. } => Cause::VariableLeadsNowhere,
             VariableTrouble::Unwanted { .. } => Cause::VariableUnwanted,
         }
     }
@@ -226,10 +232,27 @@ pub enum CheckoutReason {
         /// On this one.
         branch: Option<String>,
     },
+    /// It belongs to another user, and git refuses it.
+    Foreign {
+        /// Its folder.
+        folder: String,
+        /// Whose it is, where that has a name.
+        owner: Option<String>,
+    },
     /// Parts from other repositories were not fetched.
     Submodules {
         /// Which.
         missing: Vec<String>,
+    },
+    /// Parts from other repositories stand at another commit than the project records.
+    SubmodulesMoved {
+        /// Which.
+        moved: Vec<String>,
+    },
+    /// Parts from other repositories were fetched, and their files are gone.
+    SubmodulesEmptied {
+        /// Which.
+        emptied: Vec<String>,
     },
     /// Of large files only the pointers are here.
     LargeFiles {
@@ -250,7 +273,8 @@ impl CheckoutReason {
         match self {
             Self::NoWorkingCopy => Cause::CheckoutNone,
             Self::Branch { .. } => Cause::CheckoutBranch,
-            Self::Submodules { .. } => Cause::CheckoutSubmodules,
+            Self::Foreign { .. } => Cause::CheckoutNotMine,
+            Self::Submodules { .. } | Self::SubmodulesMoved { .. } | Self::SubmodulesEmptied { .. } => Cause::CheckoutSubmodules,
             Self::LargeFiles { .. } => Cause::CheckoutLargeFiles,
             Self::Dirty { .. } => Cause::CheckoutDirty,
             Self::ChangesUnknown => Cause::CouldNotLook,

@@ -16,8 +16,25 @@ pub(super) struct Case<'a> {
     pub(super) refused: &'a [String],
     /// Whether the file that it is about is the person's own.
     pub(super) own: Option<bool>,
-    /// The groups that the account database gives the person, where that matters.
+    /// What else was seen that matters for choosing.
+    pub(super) seen: Seen<'a>,
+}
+
+/// What was seen beside the reason itself, where it matters for choosing a fix.
+#[derive(Debug, Clone, Copy, Default)]
+pub(super) struct Seen<'a> {
+    /// The groups that the account database gives the person.
     pub(super) joined: &'a [String],
+    /// The variable that sets a port is in the environment.
+    pub(super) in_environment: bool,
+    /// The start-up file that sets the variable.
+    pub(super) startup: Option<&'a str>,
+    /// The line of its file where the variable's value stands.
+    pub(super) line: Option<usize>,
+    /// The example of the file that is missing.
+    pub(super) example: Option<&'a str>,
+    /// Something in the working copy is not committed.
+    pub(super) dirty: bool,
 }
 
 impl Case<'_> {
@@ -58,7 +75,7 @@ impl Case<'_> {
     /// A line that must stand in the startup file of the person's shell, or be typed where there is none.
     pub(super) fn in_startup_file(&self, mut fix: Fix, line: String) -> Fix {
         match self.here.startup_file() {
-            Some(file) => fix.edit = Some(Edit { file: file.to_owned(), append: line }),
+            Some(file) => fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None }),
             None => fix.run = vec![line],
         }
         fix.then(Then::NewShell)

@@ -17,6 +17,7 @@ mod project;
 mod shell;
 mod suggest;
 mod tool;
+mod unknown;
 
 pub(crate) use alternatives::cheapest_first;
 pub(crate) use circumstances::Circumstances;

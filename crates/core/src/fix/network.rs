@@ -187,6 +187,21 @@ fn in_hosts_file(case: &Case<'_>, host: &Hostname, address: &str, correct: bool)
     let windows = case.here.os == Some(Os::Windows);
     let file = if windows { "C:\\Windows\\System32\\drivers\\etc\\hosts" } else { "/etc/hosts" };
     let line = format!("{address} {}", host.name);
+    // With a line end before it, whatever the file ends with.
+    let add = || {
+        let text = case.quoted(&format!("\\n{line}\\n"));
+        format!("printf {text} | {}", case.here.as_admin(&format!("tee -a {file}")))
+    };
+    if correct && case.here.os == Some(Os::Linux) {
+        let say = format!(
+            "Make the lines of {file} that name {} comments, and add the right one; the file as it was is kept as {file}.old.",
+            host.name
+        );
+        let name = host.name.replace('.', "\\.");
+        let pattern = case.quoted(&format!("/[[:space:]]{name}\\([[:space:]]\\|$\\)/s/^/# /"));
+        let comment = case.here.as_admin(&format!("sed -i.old {pattern} {file}"));
+        return case.admin_step(say, &[]).run(vec![comment, add()]);
+    }
     if correct {
         let say = format!("Correct the line with {} in {file}, with admin rights, so that it reads: {line}", host.name);
         return case.admin_step(say, &[]);
@@ -195,8 +210,7 @@ fn in_hosts_file(case: &Case<'_>, host: &Hostname, address: &str, correct: bool)
     if windows {
         return case.admin_step(say, &[&case.here.shell.append(&line, file)]);
     }
-    let command = format!("echo {} | {}", case.quoted(&line), case.here.as_admin(&format!("tee -a {file}")));
-    case.admin_step(say, &[]).run(vec![command])
+    case.admin_step(say, &[]).run(vec![add()])
 }
 
 fn unknown_name(case: &Case<'_>) -> Fix {

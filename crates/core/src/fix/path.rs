@@ -263,7 +263,7 @@ impl Place<'_> {
         match writers {
             Some(group) if case.here.os == Some(Os::Linux) && self.whose == Whose::Foreign => {
                 let effect = Effect::Changes(vec![Change::Joined(group.to_owned())]);
-                if case.joined.iter().any(|joined| joined == group) { sign_in() } else { case.join_group(group) }.with_effect(effect)
+                if case.seen.joined.iter().any(|joined| joined == group) { sign_in() } else { case.join_group(group) }.with_effect(effect)
             }
             _ => self.mine(owner, path),
         }

@@ -7,7 +7,26 @@ use crate::guide::{Edit, SetBy, Subject};
 use crate::observation::{Holder, Os};
 use crate::prelude::*;
 
-pub(super) fn fix(case: &Case<'_>, reason: &PortReason) -> Option<Fix> {
+/// The ways to a port, the best first.
+pub(super) fn fixes(case: &Case<'_>, reason: &PortReason) -> Vec<Fix> {
+    let mut ways: Vec<Fix> = fix(case, reason).into_iter().collect();
+    let PortReason::At { place: _, trouble: PortTrouble::Held { holder, .. }, free_port } = reason else { return ways };
+    if let (Some(set_by), Some(free)) = (set_by(case), *free_port) {
+        // A file that is not read, or that one may not write, leaves the variable.
+        ways.push(for_terminals(case, set_by, free));
+    } else if let Some(pid) = holder.as_ref().and_then(|holder| holder.pid).filter(|_| case.unix())
+        && ways.first().is_some_and(|way| !way.run.is_empty() && !way.admin)
+    {
+        // A process that is suspended, or deaf to being asked, ends by this alone (signal(7)).
+        let say = format!("End process {pid}, which does not end when it is asked: it may be suspended, or deaf to that.");
+        let mut way = Fix::say(say).run(vec![format!("kill -KILL {pid}")]);
+        way.warn("Whatever it was doing is lost, and it cannot clean up.");
+        ways.push(way);
+    }
+    ways
+}
+
+fn fix(case: &Case<'_>, reason: &PortReason) -> Option<Fix> {
     let (place, trouble, free) = match reason {
         PortReason::NotAPort { set_at, .. } => {
             return Some(Fix::say(format!("Write a number from 1 to 65535 there: {}, in {}.", set_at.variable, set_at.place)));
@@ -80,10 +99,20 @@ fn another_port(case: &Case<'_>, free: Option<u16>) -> Fix {
     Fix::say(format!("Have the project use another port{offer}; the guide names no setting for it."))
 }
 
+/// For every new terminal.
+fn for_terminals(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
+    let fix = Fix::say(format!("Have the project use port {free} instead, which is free, in every new terminal."));
+    case.in_startup_file(fix, case.here.shell.set_for_good(&set_by.variable, &free.to_string()))
+}
+
 fn move_to(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
+    // What the environment says goes before any file.
+    if case.seen.in_environment {
+        return for_terminals(case, set_by, free);
+    }
     let mut fix = Fix::say(format!("Have the project use port {free} instead, which is free."));
     match &set_by.env_file {
-        Some(file) => fix.edit = Some(Edit { file: file.clone(), append: format!("{}={free}", set_by.variable) }),
+        Some(file) => fix.edit = Some(Edit { file: file.clone(), append: format!("{}={free}", set_by.variable), line: None }),
         None => fix.run = vec![case.here.shell.set(&set_by.variable, &free.to_string())],
     }
     fix

@@ -14,34 +14,76 @@ use crate::version::Fit;
 /// Stands where only the person knows what to write.
 const YOURS: &str = "YOUR-VALUE";
 
-pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Fix {
+/// The ways to a variable, the best first.
+pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
     let (shell, name) = (case.here.shell, &reason.name);
     let env_file = if let Subject::Variable(variable) = &case.requirement.subject { variable.env_file.as_deref() } else { None };
-    match &reason.trouble {
+    let in_terminals = || {
+        let fix = Fix::say(format!("Set {name}, with your own value in the place of {YOURS}."));
+        case.in_startup_file(fix, shell.set_for_good(name, YOURS))
+    };
+    let fix = match &reason.trouble {
         VariableTrouble::OnlyInFile { .. } => {
-            Fix::say("Nothing has to be changed any more: open a new terminal.").then(Then::NewShell)
+            let terminal = Fix::say("Nothing has to be changed any more: open a new terminal.").then(Then::NewShell);
+            // It may stand there and not be handed on to programs.
+            return vec![terminal, in_terminals()];
         }
-        VariableTrouble::Unwanted { .. } => {
-            Fix::say(format!("Take {name} away in this terminal, and take its line out of the file that sets it."))
-                .run(vec![shell.unset(name)])
+        VariableTrouble::Unwanted { .. } => unwanted(case, name),
+        VariableTrouble::LeadsNowhere { .. } => {
+            let mut fix = in_terminals();
+            fix.say = format!("Set {name} to something that is there, in the place of {YOURS}.");
+            fix
         }
-        VariableTrouble::Empty { place } | VariableTrouble::Shape { place } if env_file.is_some() => Fix::say(match place {
-            Place::File(file) => format!("Correct the value of {name} in {file}."),
-            Place::Environment => format!(
-                "Correct the value of {name} where it is set for your terminals (a startup file, or the system's settings), then open a new \
-                 terminal."
-            ),
-        }),
-        VariableTrouble::Unset | VariableTrouble::Empty { .. } | VariableTrouble::Shape { .. } => {
-            if let Some(file) = env_file {
-                let mut fix = Fix::say(format!("Set {name} in {file}, with your own value in the place of {YOURS}."));
-                fix.edit = Some(Edit { file: file.to_owned(), append: format!("{name}={YOURS}") });
-                return fix;
-            }
-            let fix = Fix::say(format!("Set {name}, with your own value in the place of {YOURS}."));
-            case.in_startup_file(fix, shell.set_for_good(name, YOURS))
+        VariableTrouble::Empty { place: Place::Environment } | VariableTrouble::Shape { place: Place::Environment }
+            if env_file.is_some() =>
+        {
+            let mut fix = in_terminals();
+            fix.say = format!(
+                "Correct the value of {name} where it is set for your terminals: a line at the end of the start-up file goes before others."
+            );
+            fix
         }
+        VariableTrouble::Unset | VariableTrouble::Empty { .. } | VariableTrouble::Shape { .. } => match env_file {
+            Some(file) => in_env_file(case, name, file),
+            None => in_terminals(),
+        },
+    };
+    vec![fix]
+}
+
+/// A line of the project's file: in the place of the one that is wrong, or at its end. Where the file is missing and there is an example, it
+/// is begun with that.
+fn in_env_file(case: &Case<'_>, name: &str, file: &str) -> Fix {
+    if let Some(example) = case.seen.example {
+        let from = match file.rsplit_once('/') {
+            Some((folder, _)) => format!("{folder}/{example}"),
+            None => example.to_owned(),
+        };
+        let say = format!("Make {file} from its example {example}, and put your own values into it.");
+        return Fix::say(say).run(vec![case.here.shell.copy(&from, file)]);
     }
+    let say = match case.seen.line {
+        Some(line) => format!("Correct {name} in {file}, line {line}, with your own value in the place of {YOURS}."),
+        None => format!("Set {name} in {file}, with your own value in the place of {YOURS}."),
+    };
+    let mut fix = Fix::say(say);
+    fix.edit = Some(Edit { file: file.to_owned(), append: format!("{name}={YOURS}"), line: case.seen.line });
+    fix
+}
+
+fn unwanted(case: &Case<'_>, name: &str) -> Fix {
+    let own = case.seen.startup.filter(|file| file.starts_with("~/") && !file.ends_with(".fish") && !file.ends_with("cshrc"));
+    if let (Some(file), Some(Os::Linux)) = (own, case.here.os) {
+        // Lines of other shells look otherwise and are left (sed of GNU and of BusyBox).
+        let pattern = format!("/^[[:space:]]*\\(export[[:space:]]\\+\\)\\?{name}=/s/^/# /");
+        return Fix::say(format!(
+            "Make the line of {file} that sets {name} a comment; the file as it was is kept beside it, with .old behind its name."
+        ))
+        .run(vec![format!("sed -i.old {} {file}", case.quoted(&pattern))])
+        .then(Then::NewShell);
+    }
+    Fix::say(format!("Take {name} away in this terminal, and take its line out of the file that sets it."))
+        .run(vec![case.here.shell.unset(name)])
 }
 
 pub(super) fn limit(case: &Case<'_>, reason: LimitReason) -> Option<Fix> {
@@ -60,13 +102,14 @@ pub(super) fn limit(case: &Case<'_>, reason: LimitReason) -> Option<Fix> {
         LimitKind::OpenFiles | LimitKind::Processes if linux => {
             let item = if limit.kind == LimitKind::Processes { "nproc" } else { "nofile" };
             let line = case.quoted(&format!("{} - {item} {needed}", case.here.user().unwrap_or("*")));
-            let tee = case.here.as_admin("tee -a /etc/security/limits.d/60-project.conf");
+            let tee = case.here.as_admin("tee -a /etc/security/limits.d/zz-project.conf");
             case.admin_step("Raise the limit for your sessions.", &[])
                 .run(vec![format!("echo {line} | {tee}")])
                 .then(Then::SignIn)
         }
         LimitKind::FileWatches if linux => {
-            let file = "/etc/sysctl.d/60-file-watches.conf";
+            // Files are read in the order of their names, and the last one counts.
+            let file = "/etc/sysctl.d/zz-file-watches.conf";
             let tee = case.here.as_admin(&format!("tee {file}"));
             let mut fix =
                 case.admin_step("Let programs watch more files, now and after the next start.", &[&format!("sysctl -p {file}")]);
@@ -140,13 +183,20 @@ pub(super) fn locale(case: &Case<'_>, reason: &LocaleReason) -> Option<Fix> {
     Some(case.admin_step(format!("Make the locale {wanted}."), &[&command]))
 }
 
-pub(super) fn setting(case: &Case<'_>, reason: SettingReason) -> Option<Fix> {
-    let Subject::Setting(setting) = &case.requirement.subject else { return None };
+/// The ways to a setting, the best first.
+pub(super) fn setting(case: &Case<'_>, reason: SettingReason) -> Vec<Fix> {
+    let Subject::Setting(setting) = &case.requirement.subject else { return Vec::new() };
+    let key = case.quoted(&setting.key);
     let say = match reason {
         SettingReason::Unset => format!("Give git your {}: put it in the place of {YOURS}.", setting.key),
         SettingReason::Shape => format!("Give git another {}: put it in the place of {YOURS}.", setting.key),
     };
-    Some(Fix::say(say).run(vec![format!("git config --global {} {YOURS}", case.quoted(&setting.key))]))
+    let mut ways = vec![Fix::say(say).run(vec![format!("git config --global {key} {YOURS}")])];
+    if reason == SettingReason::Shape {
+        let say = format!("Give git another {} for this repository alone, whose own settings go before yours.", setting.key);
+        ways.push(Fix::say(say).run(vec![format!("git config {key} {YOURS}")]));
+    }
+    ways
 }
 
 pub(super) fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
@@ -158,6 +208,27 @@ pub(super) fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> 
         CheckoutReason::NoWorkingCopy => {
             Fix::say("Get the project with `git clone` instead of as an archive; its page says from where.")
         }
+        CheckoutReason::Foreign { folder, .. } => {
+            let say = "Make the working copy yours: git does not work in one of another user's.";
+            match case.here.user() {
+                Some(user) if case.unix() => {
+                    let mut fix = case.admin_step(say, &[&format!("chown -R {} {}", case.quoted(user), case.quoted(folder))]);
+                    fix.warn("If that other user works in it too, get a copy of your own instead.");
+                    fix
+                }
+                _ => Fix::say(say),
+            }
+        }
+        CheckoutReason::SubmodulesMoved { .. } => {
+            let say = "Bring these parts back to the commits that the project records.";
+            let mut fix = run(say, &["submodule update --init --recursive"]);
+            fix.caution = Some("What you have committed in them yourself stays on its branch there.".to_owned());
+            fix
+        }
+        CheckoutReason::SubmodulesEmptied { emptied } => {
+            let commands = emptied.iter().map(|path| format!("git -C {} restore .", case.quoted(path))).collect();
+            Fix::say("Bring back the files of these parts.").run(commands)
+        }
         CheckoutReason::Submodules { .. } => {
             run("Fetch the parts that come from other repositories.", &["submodule update --init --recursive"])
         }
@@ -166,6 +237,12 @@ pub(super) fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> 
         }
         CheckoutReason::Branch { .. } => {
             let branch = case.quoted(checkout.branch.as_ref()?);
+            if case.seen.dirty {
+                let say = "Put aside what is not committed, and go to the branch that is wanted.";
+                let mut fix = run(say, &["stash --include-untracked", &format!("switch {branch}")]);
+                fix.caution = Some("`git stash pop` on the branch where you were brings it back.".to_owned());
+                return Some(fix);
+            }
             run("Go to the branch that is wanted.", &[&format!("switch {branch}")])
         }
         CheckoutReason::Dirty { .. } => {

@@ -1,15 +1,16 @@
 //! Which fixes there are for a finding: the guide's first one that fits, else those that the software knows.
 
-use super::case::Case;
+use super::case::{Case, Seen};
 use super::circumstances::is_own;
 use super::effect::Effect;
-use super::{Circumstances, Fix, Source, again, alternatives, capacity, fill, network, package, path, port, predict, project, tool};
+use super::{Circumstances, Fix, Source, again, alternatives, capacity, fill, network, package, path, port, predict, project, tool, unknown};
 use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
 use crate::finding::{AnyOfReason, Finding, PathTrouble, Reason, Verdict};
-use crate::guide::{Edit, GuideFix, Kind, Requirement};
+use crate::guide::{Edit, GuideFix, Kind, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop, if_known};
 use crate::known::Known;
+use crate::observation::Value;
 use crate::prelude::*;
 use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 
@@ -117,7 +118,10 @@ fn typed_as_shown(fix: Fix) -> Fix {
 }
 
 pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
-    let Some(reason) = finding.reason().filter(|_| finding.verdict() == Verdict::Unmet) else { return Ok(Vec::new()) };
+    let Some(reason) = finding.reason() else { return Ok(Vec::new()) };
+    if finding.verdict() != Verdict::Unmet {
+        return Ok(unknown::step(requirement, reason).into_iter().collect());
+    }
     let here = Circumstances::look(inquiry)?;
     let cause = reason.cause();
     let mut of_guide = Vec::new();
@@ -147,26 +151,50 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     {
         own = is_own(inquiry, path)?;
     }
-    let mut joined = &[][..];
-    if let Reason::Path(path) = reason
-        && matches!(path.trouble, PathTrouble::NotWritable { writers: Some(_), .. })
-    {
-        joined = if_known(inquiry.database_groups())?.map_or(&[][..], Vec::as_slice);
+    let seen = seen(inquiry, requirement, reason)?;
+    Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own, seen }, reason))
+}
+
+/// What matters for choosing a fix, beside the reason.
+fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reason) -> Result<Seen<'a>, Stop> {
+    let mut seen = Seen::default();
+    match (&requirement.subject, reason) {
+        (_, Reason::Path(path)) if matches!(path.trouble, PathTrouble::NotWritable { writers: Some(_), .. }) => {
+            seen.joined = if_known(inquiry.database_groups())?.map_or(&[][..], Vec::as_slice);
+        }
+        (Subject::Port(port), _) => {
+            if let Some(set_by) = &port.set_by {
+                let state = if_known(inquiry.variable(&set_by.variable, None, None))?;
+                seen.in_environment = state.is_some_and(|state| state.environment != Value::Unset);
+            }
+        }
+        (Subject::Variable(wanted), _) => {
+            let state = if_known(inquiry.variable(&wanted.name, wanted.env_file.as_deref(), wanted.matches.as_ref()))?;
+            seen.startup = state.and_then(|state| state.startup.as_deref());
+            seen.line = state.and_then(|state| state.line);
+            if let Some(file) = &wanted.env_file {
+                seen.example = if_known(inquiry.path(file, None))?.and_then(|state| state.example.as_deref());
+            }
+        }
+        (Subject::Checkout(wanted), _) => {
+            seen.dirty = if_known(inquiry.checkout(wanted))?.is_some_and(|state| state.changed.is_some_and(|count| count > 0));
+        }
+        _ => {}
     }
-    Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own, joined }, reason))
+    Ok(seen)
 }
 
 /// The fixes that the software knows itself, the best first; none where no general one exists.
 fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
     let fix = match reason {
         Reason::Tool(reason) => return tool::fixes(case, reason),
-        Reason::Port(reason) => port::fix(case, reason),
+        Reason::Port(reason) => return port::fixes(case, reason),
         Reason::Disk(reason) => Some(capacity::disk(case, reason)),
         Reason::Capacity(reason) => capacity::capacity(case, reason),
         Reason::Virtualization(reason) => capacity::virtualization(case, reason),
         Reason::System(reason) => capacity::system(case, reason),
         Reason::Path(reason) => path::fix(case, reason),
-        Reason::Variable(reason) => Some(project::variable(case, reason)),
+        Reason::Variable(reason) => return project::variable(case, reason),
         Reason::Group(reason) => network::group(case, *reason),
         Reason::Socket(reason) => Some(network::socket(case, reason)),
         Reason::Device(reason) => Some(network::device(case, reason)),
@@ -176,7 +204,7 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
         Reason::Limit(reason) => project::limit(case, *reason),
         Reason::Library(reason) => project::library(case, reason),
         Reason::Locale(reason) => project::locale(case, reason),
-        Reason::Setting(reason) => project::setting(case, *reason),
+        Reason::Setting(reason) => return project::setting(case, *reason),
         Reason::Checkout(reason) => project::checkout(case, reason),
         Reason::Command(reason) => project::command(case, reason),
         // What its alternatives settle, and what nobody knows.
@@ -195,7 +223,7 @@ fn guide_fix(fix: &GuideFix, values: &fill::Values<'_>) -> Option<Fix> {
     };
     let words = |text: &str| values.fill(text, fill::Quoting::Plain);
     let edit = match &fix.edit {
-        Some(edit) => Some(Edit { file: words(&edit.file)?, append: words(&edit.append)? }),
+        Some(edit) => Some(Edit { file: words(&edit.file)?, append: words(&edit.append)?, line: None }),
         None => None,
     };
     Some(Fix {

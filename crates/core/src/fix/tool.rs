@@ -120,7 +120,7 @@ fn first_on_path(case: &Case<'_>, at: &str, why: &str) -> Fix {
     let mut fix = Fix::say(format!("Put {folder} first on PATH, {why}."));
     let line = case.here.shell.prepend_path(folder);
     if let Some(file) = case.here.startup_file() {
-        fix.edit = Some(Edit { file: file.to_owned(), append: line });
+        fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });
         return fix.then(Then::NewShell);
     }
     fix.say.push_str(" This does it for the terminal in which you type it:");

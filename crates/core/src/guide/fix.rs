@@ -37,6 +37,8 @@ pub struct Edit {
     pub file: String,
     /// The line.
     pub append: String,
+    /// The number of the line in whose place it stands; at the end of the file where there is none.
+    pub line: Option<usize>,
 }
 
 /// What must follow a fix before it takes effect; the later, the more it interrupts.
@@ -57,6 +59,16 @@ impl Then {
             Self::NewShell => "new-shell",
             Self::SignIn => "sign-in",
             Self::Restart => "restart",
+        }
+    }
+}
+
+impl Edit {
+    /// What to do with its line, as a heading of it.
+    pub fn task(&self) -> String {
+        match self.line {
+            Some(number) => format!("Put this in the place of line {number} of {}:", self.file),
+            None => format!("Add this line to {}:", self.file),
         }
     }
 }

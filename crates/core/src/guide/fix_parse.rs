@@ -19,7 +19,7 @@ pub(super) fn read(fields: Fields<'_>, holds_when: Option<&Condition>) -> Option
     let edit = fields.table("edit", "fix.edit").and_then(|edit| {
         let (file, append) = (edit.required("file"), edit.required("append"));
         edit.finish(|_| None);
-        Some(Edit { file: file?.value.to_owned(), append: append?.value.to_owned() })
+        Some(Edit { file: file?.value.to_owned(), append: append?.value.to_owned(), line: None })
     });
     let cause = fields.text("cause").and_then(|word| {
         let cause = Cause::from_word(word.value);

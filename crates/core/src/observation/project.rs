@@ -25,6 +25,12 @@ pub struct VariableState {
     pub environment: Value,
     /// In the file that was named, with the place.
     pub file: Option<(String, Value)>,
+    /// The number of the line of the file that sets it.
+    #[serde(default)]
+    pub line: Option<usize>,
+    /// What the value in the environment names is not there: a folder, for what is called a home or a root; a locale, for what chooses one.
+    #[serde(default)]
+    pub leads_nowhere: bool,
     /// A file that new terminals read sets it: that file.
     pub startup: Option<String>,
 }
@@ -45,8 +51,17 @@ pub struct CheckoutState {
     pub present: bool,
     /// The current branch; none where no branch is current.
     pub branch: Option<String>,
+    /// Its folder, where it belongs to another user, and that user, where they have a name.
+    #[serde(default)]
+    pub foreign: Option<(String, Option<String>)>,
     /// Submodules that were not fetched.
     pub submodules: Vec<String>,
+    /// Submodules that stand at another commit than is recorded.
+    #[serde(default)]
+    pub moved: Vec<String>,
+    /// Submodules that were fetched, and of which only that is left.
+    #[serde(default)]
+    pub emptied: Vec<String>,
     /// Large files of which only the pointer is there.
     pub large_files: Vec<String>,
     /// How many files have changes that are not committed; `None` where it was not asked or could not be found out.
@@ -162,6 +177,14 @@ impl Display for CheckoutState {
         }
         if !self.submodules.is_empty() {
             write!(f, "; not fetched: {}", join_words(&self.submodules, "and"))?;
+        }
+        for (what, names) in [("at another commit", &self.moved), ("without files", &self.emptied)] {
+            if !names.is_empty() {
+                write!(f, "; {what}: {}", join_words(names, "and"))?;
+            }
+        }
+        if let Some((folder, owner)) = &self.foreign {
+            write!(f, "; {folder} belongs to {}", owner.as_deref().unwrap_or("another user"))?;
         }
         if !self.large_files.is_empty() {
             write!(f, "; only pointers: {}", join_words(&self.large_files, "and"))?;

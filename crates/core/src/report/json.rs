@@ -204,6 +204,7 @@ struct JsonOtherwise<'r> {
 struct JsonEdit<'r> {
     file: &'r str,
     append: &'r str,
+    line: Option<usize>,
 }
 
 #[derive(Serialize)]
@@ -245,7 +246,7 @@ fn json_otherwise(fix: &Fix) -> Option<JsonOtherwise<'_>> {
 }
 
 fn json_edit(edit: Option<&Edit>) -> Option<JsonEdit<'_>> {
-    edit.map(|edit| JsonEdit { file: &edit.file, append: &edit.append })
+    edit.map(|edit| JsonEdit { file: &edit.file, append: &edit.append, line: edit.line })
 }
 
 impl<'r> JsonFix<'r> {

@@ -1,6 +1,7 @@
 //! The sentences: what a finding says to a person, in English. This is the one place that writes them; nothing reads them back, and neither
 //! `assess` nor `fix` knows this module.
 
+mod beyond;
 mod capacity;
 mod general;
 mod network;
@@ -8,6 +9,8 @@ mod path;
 mod place;
 mod project;
 mod tool;
+
+pub use beyond::{BeyondSight, beyond_sight};
 
 use crate::finding::{Conclusion, Finding, Met, Reason};
 use crate::fix::{Shell, quote};

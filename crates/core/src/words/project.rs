@@ -41,6 +41,11 @@ pub(super) fn met(words: &Words<'_>, met: &Met) -> String {
     }
 }
 
+/// Whether a variable chooses a locale (locale(7)).
+fn is_locale(name: &str) -> bool {
+    name == "LANG" || name.starts_with("LC_")
+}
+
 pub(super) fn variable(words: &Words<'_>, reason: &VariableReason) -> String {
     let name = &reason.name;
     let wanted = if let Subject::Variable(variable) = &words.requirement.subject { Some(variable) } else { None };
@@ -59,6 +64,10 @@ pub(super) fn variable(words: &Words<'_>, reason: &VariableReason) -> String {
         VariableTrouble::OnlyInFile { file } => format!(
             "{name} is set in {file}, but this terminal does not have it: it was opened before, or does not read that file."
         ),
+        VariableTrouble::LeadsNowhere { place: at } => {
+            let what = if is_locale(name) { "a locale that is not made on this machine" } else { "a place where nothing is" };
+            format!("{name} is set in {}, but its value names {what}.", place(at))
+        }
         VariableTrouble::Unwanted { place: at } => {
             format!("{name} is set in {}, and this project does not work while it is.", place(at))
         }
@@ -71,6 +80,7 @@ pub(super) fn variable_found(reason: &VariableReason) -> String {
         VariableTrouble::Empty { .. } => "empty".to_owned(),
         VariableTrouble::Shape { .. } => "another form".to_owned(),
         VariableTrouble::OnlyInFile { file } => format!("only in {file}"),
+        VariableTrouble::LeadsNowhere { .. } => "leads nowhere".to_owned(),
         VariableTrouble::Unwanted { .. } => "set".to_owned(),
     }
 }
@@ -220,6 +230,17 @@ pub(super) fn checkout(words: &Words<'_>, reason: &CheckoutReason) -> String {
         CheckoutReason::Submodules { missing } => {
             format!("Parts of the project from other repositories were not fetched: {}.", some(missing))
         }
+        CheckoutReason::Foreign { folder, owner } => {
+            let owner = owner.as_deref().unwrap_or("another user");
+            format!("{folder} belongs to {owner}, and git refuses to work in a working copy of another user's.")
+        }
+        CheckoutReason::SubmodulesMoved { moved } => format!(
+            "Parts of the project from other repositories stand at another commit than the project records: {}.",
+            some(moved)
+        ),
+        CheckoutReason::SubmodulesEmptied { emptied } => {
+            format!("Parts of the project from other repositories were fetched, but their files are gone: {}.", some(emptied))
+        }
         CheckoutReason::LargeFiles { missing } => format!("Of some large files only the pointers are here: {}.", some(missing)),
         CheckoutReason::Dirty { changed } => format!("The working copy has changes that are not committed ({changed})."),
         CheckoutReason::ChangesUnknown => {
@@ -239,6 +260,9 @@ pub(super) fn checkout_found(reason: &CheckoutReason) -> Option<String> {
         CheckoutReason::Submodules { missing } | CheckoutReason::LargeFiles { missing } => {
             format!("{} not fetched", missing.len())
         }
+        CheckoutReason::Foreign { owner, .. } => format!("of {}", owner.as_deref().unwrap_or("another user")),
+        CheckoutReason::SubmodulesMoved { moved } => format!("{} at another commit", moved.len()),
+        CheckoutReason::SubmodulesEmptied { emptied } => format!("{} without files", emptied.len()),
         CheckoutReason::Dirty { changed } => format!("{changed} changed"),
         CheckoutReason::ChangesUnknown => return None,
     })
@@ -250,6 +274,8 @@ pub(super) fn checkout_wanted_of(words: &Words<'_>, reason: &CheckoutReason) -> 
         CheckoutReason::NoWorkingCopy => Some("a working copy".to_owned()),
         CheckoutReason::Branch { .. } => wanted.branch.clone(),
         CheckoutReason::Submodules { .. } | CheckoutReason::LargeFiles { .. } => Some("all fetched".to_owned()),
+        CheckoutReason::Foreign { .. } => Some("yours".to_owned()),
+        CheckoutReason::SubmodulesMoved { .. } | CheckoutReason::SubmodulesEmptied { .. } => Some("as the project records them".to_owned()),
         CheckoutReason::Dirty { .. } => Some("nothing uncommitted".to_owned()),
         CheckoutReason::ChangesUnknown => None,
     }

@@ -85,6 +85,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
             submodules: texts(&fields, "submodules_not_fetched"),
             large_files: texts(&fields, "large_files_not_fetched"),
             changed: fields.number("changed").and_then(|number| usize::try_from(number.value).ok()).or(Some(0)),
+            ..CheckoutState::default()
         });
         fields.finish(|_| None);
     }
@@ -226,7 +227,7 @@ fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&
     });
     let own = shape.account.as_ref().and_then(|account| account.startup_file.as_deref());
     let startup = own.into_iter().chain(["~/.profile"]).find(|path| text(path).is_some_and(|text| sets_variable(text, name)));
-    VariableState { environment, file, startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned) }
+    VariableState { environment, file, line: None, leads_nowhere: false, startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned) }
 }
 
 fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState {

@@ -2,7 +2,7 @@
 
 use super::{Live, os, program};
 use crate::observation::{CheckoutState, Observation, Run, RunEnd, Value};
-use crate::read::{branch_of_head, is_large_file_pointer, submodule_paths};
+use crate::read::{branch_of_head, gitlinks, is_large_file_pointer, packed_ref, submodule_paths};
 use crate::text::Pattern;
 use std::collections::HashSet;
 use std::io::Read;
@@ -61,11 +61,17 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
         Some(Err(error)) => return Observation::CouldNotLook(error.to_string()),
         None => return Observation::CouldNotLook(format!("{} names no folder", root.join(".git").display())),
     };
-    let mut state = CheckoutState { present: true, branch, ..CheckoutState::default() };
+    let mut state = CheckoutState { present: true, branch, foreign: os::foreign(root), ..CheckoutState::default() };
     if asked.submodules {
         match missing_submodules(root) {
             Ok(names) => state.submodules = names,
             Err(reason) => return Observation::CouldNotLook(reason),
+        }
+        if state.submodules.is_empty() && state.foreign.is_none() {
+            match otherwise(live, root) {
+                Ok((moved, emptied)) => (state.moved, state.emptied) = (moved, emptied),
+                Err(reason) => return Observation::CouldNotLook(reason),
+            }
         }
     }
     if asked.large_files {
@@ -139,6 +145,50 @@ fn missing_submodules(root: &Path) -> Result<Vec<String>, String> {
     }
     missing.sort();
     Ok(missing)
+}
+
+/// Fetched submodules that stand at another commit than is recorded, and those of which no file is left. Git is asked only what the outer
+/// repository records; theirs is read.
+fn otherwise(live: &Live, root: &Path) -> Result<(Vec<String>, Vec<String>), String> {
+    let (mut moved, mut emptied) = (Vec::new(), Vec::new());
+    let text = super::place::text(&root.join(".gitmodules")).unwrap_or_default();
+    let paths = submodule_paths(&text);
+    if paths.is_empty() {
+        return Ok((moved, emptied));
+    }
+    let mut arguments = vec!["--literal-pathspecs", "ls-files", "-s", "-z", "--"];
+    arguments.extend(paths.iter().take(MOST_SUBMODULES).map(String::as_str));
+    let run = git(live, root, &arguments)?;
+    if run.end != RunEnd::Exit(0) {
+        return Err(format!("git says: {}", run.stderr.lines().next().unwrap_or("nothing")));
+    }
+    let recorded = gitlinks(&run.stdout);
+    for path in paths {
+        let inside = root.join(&path);
+        let names = std::fs::read_dir(&inside).into_iter().flatten().flatten().map(|entry| entry.file_name());
+        if names.filter(|name| name != ".git").count() == 0 {
+            emptied.push(path);
+        } else if let (Some(wanted), Some(found)) = (recorded.get(path.as_str()), commit(&inside))
+            && *wanted != found
+        {
+            moved.push(path);
+        }
+    }
+    Ok((moved, emptied))
+}
+
+/// The commit that a working copy stands at, where its files tell (gitrepository-layout(5)).
+fn commit(root: &Path) -> Option<String> {
+    let folder = git_folder(root)?;
+    let head = super::place::text(&folder.join("HEAD")).ok()?;
+    let Some(name) = head.trim().strip_prefix("ref:").map(str::trim) else { return Some(head.trim().to_owned()) };
+    if name.contains("..") {
+        return None;
+    }
+    if let Ok(text) = super::place::text(&folder.join(name)) {
+        return Some(text.trim().to_owned());
+    }
+    packed_ref(&super::place::text(&folder.join("packed-refs")).ok()?, name)
 }
 
 /// Files that the working copy marks as large and of which only the pointer is here.

@@ -13,10 +13,15 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
         None => Value::Unset,
         Some(value) => Value::of(&value.to_string_lossy(), pattern),
     };
+    let leads_nowhere = std::env::var(name).is_ok_and(|value| leads_nowhere(live, name, &value));
+    let mut line = None;
     let file = match env_file.map(|file| (file, place::text(&live.place(file)))) {
         None => None,
         Some((file, Ok(text))) => Some(match env_value(&text, name) {
-            Some((number, value)) => (format!("{file}, line {number}"), Value::of(&value, pattern)),
+            Some((number, value)) => {
+                line = Some(number);
+                (format!("{file}, line {number}"), Value::of(&value, pattern))
+            }
             None => (file.to_owned(), Value::Unset),
         }),
         Some((file, Err(crate::LoadError::Unreadable { reason, .. }))) if reason.kind() == ErrorKind::NotFound => {
@@ -24,6 +29,19 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
         }
         Some((_, Err(error))) => return Observation::CouldNotLook(error.to_string()),
     };
-    let startup = if environment == Value::Unset { os::startup_file_with(name, live.home.as_deref()) } else { None };
-    Observation::Variable(VariableState { environment, file, startup })
+    let startup = os::startup_file_with(name, live.home.as_deref());
+    Observation::Variable(VariableState { environment, file, line, leads_nowhere, startup })
+}
+
+/// Whether what a value names is not there, as far as the variable's name says what it means: a folder for what is called a home or a root,
+/// a locale for what chooses one (locale(7)).
+fn leads_nowhere(live: &Live, name: &str, value: &str) -> bool {
+    if name == "LANG" || name.starts_with("LC_") {
+        let Observation::Locales(made) = os::locales(live) else { return false };
+        let plain = |name: &str| name.to_lowercase().replace("utf-8", "utf8");
+        let always = ["", "C", "POSIX"].contains(&value);
+        return !always && !made.iter().any(|made| plain(made) == plain(value));
+    }
+    let path = std::path::Path::new(value);
+    (name.ends_with("_HOME") || name.ends_with("_ROOT")) && path.is_absolute() && !path.exists()
 }

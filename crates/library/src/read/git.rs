@@ -26,6 +26,22 @@ pub fn submodule_paths(text: &str) -> Vec<String> {
     paths.into_iter().filter_map(|(path, wanted)| path.filter(|path| wanted && inside(path))).collect()
 }
 
+/// The commits that are recorded for submodules, by their paths, from `git ls-files -s -z` (git's manual).
+pub fn gitlinks(text: &str) -> std::collections::HashMap<&str, String> {
+    let one = |line: &'_ str| -> Option<(usize, String)> {
+        let (about, path) = line.split_once('\t')?;
+        let mut words = about.split(' ');
+        (words.next()? == "160000").then_some(())?;
+        Some((line.len() - path.len(), words.next()?.to_owned()))
+    };
+    text.split_terminator('\0').filter_map(|line| one(line).and_then(|(at, commit)| Some((line.get(at..)?, commit)))).collect()
+}
+
+/// The commit of a reference in the file of packed ones.
+pub fn packed_ref(text: &str, name: &str) -> Option<String> {
+    text.lines().find_map(|line| line.split_once(' ').filter(|(_, other)| other.trim() == name)).map(|(commit, _)| commit.to_owned())
+}
+
 /// How the pointer of a large file begins (the Git LFS specification, version 1).
 const POINTER: &[u8] = b"version https://git-lfs";
 

@@ -33,7 +33,7 @@ pub use elf::{ElfNeeds, elf_needs};
 pub use env_file::{env_entries, env_value, setting_number};
 pub use expand::expanded;
 pub use file_kind::{HEAD_BYTES, file_kind};
-pub use git::{branch_of_head, is_large_file_pointer, submodule_paths};
+pub use git::{branch_of_head, gitlinks, is_large_file_pointer, packed_ref, submodule_paths};
 pub use loader_cache::loader_cache;
 pub use macos::{apfs_container, is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
 pub use memory::meminfo;

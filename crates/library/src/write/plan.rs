@@ -78,7 +78,7 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
             block(&mut writer, &lines)?;
         }
         if let Some(edit) = &step.fix.edit {
-            writeln!(writer, "   Add this line to {}:", plain(&edit.file))?;
+            writeln!(writer, "   {}", plain(&edit.task()))?;
             block(&mut writer, &[&edit.append])?;
         }
         if let Some(choice) = &step.fix.choice {
@@ -132,7 +132,8 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         let asks = step.fix.run.iter().any(|command| command.contains(YOURS))
             || step.fix.edit.as_ref().is_some_and(|edit| edit.append.contains(YOURS));
         let not_allowed = step.fix.admin && report.rights == Some(false);
-        let comment = other_shell || asks || interrupted || not_allowed || step.level != Level::Must;
+        let replaces = step.fix.edit.as_ref().is_some_and(|edit| edit.line.is_some());
+        let comment = other_shell || asks || replaces || interrupted || not_allowed || step.level != Level::Must;
         if comment && !step.fix.run.is_empty() {
             let why = if other_shell {
                 "It is written for another shell:"
@@ -167,6 +168,9 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
                 None => quote(&line(&edit.file), Shell::Posix),
             };
             let start = if comment { "#      " } else { "" };
+            if let Some(number) = edit.line {
+                writeln!(writer, "#    It stands in the place of line {number}:")?;
+            }
             if !comment && edit.append.contains('$') {
                 writeln!(writer, "# The line is written as it stands.\n# shellcheck disable=SC2016")?;
             }

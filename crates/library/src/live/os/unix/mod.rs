@@ -6,7 +6,7 @@ mod socket;
 mod variable;
 
 pub(in crate::live) use network::interfaces;
-pub(in crate::live) use path::{path_state, within};
+pub(in crate::live) use path::{foreign, path_state, within};
 pub(in crate::live) use socket::{device, socket};
 pub(in crate::live) use variable::startup_file_with;
 

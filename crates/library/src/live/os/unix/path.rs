@@ -68,6 +68,14 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
     Observation::Path(state)
 }
 
+/// A working copy's folder that is another user's, and that user: git refuses to work in it (git's manual, `safe.directory`).
+pub(in crate::live) fn foreign(root: &Path) -> Option<(String, Option<String>)> {
+    let me = geteuid().as_raw();
+    let other = |path: &Path| path.metadata().ok().map(|metadata| metadata.uid()).filter(|owner| *owner != me && me != 0);
+    let owner = other(&root.join(".git")).or_else(|| other(root))?;
+    Some((root.display().to_string(), Some(name_of(owner))))
+}
+
 /// The name of a user, or the number where there is none.
 fn name_of(user: u32) -> String {
     crate::read::user_name(&read_to_string("/etc/passwd").unwrap_or_default(), user).unwrap_or_else(|| user.to_string())

@@ -13,7 +13,7 @@ pub(in crate::live) use account::{account, database_groups, has_group};
 pub(in crate::live) use file::{file_version, start_effect, started_by};
 pub(in crate::live) use limit::{limit, locales};
 pub(in crate::live) use network::{has_way_out, is_spoken_for, is_taken_beside, networks, port_holder, refused, system_proxy};
-pub(in crate::live) use place::{device, disk_room, open_file, path_state, socket, within};
+pub(in crate::live) use place::{device, disk_room, foreign, open_file, path_state, socket, within};
 pub(in crate::live) use stranger::{elsewhere, no_file};
 pub(in crate::live) use system::{cores, hypervisor, memory, processor, surroundings, system, system_service};
 

@@ -83,6 +83,11 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
     Observation::Path(state)
 }
 
+/// A working copy's folder that is another user's: here git looks at that itself, by lists that are not read.
+pub(in crate::live) fn foreign(_: &Path) -> Option<(String, Option<String>)> {
+    None
+}
+
 /// What in a folder is not this user's to change: here access lists are inherited, and a folder speaks for what is in it.
 pub(in crate::live) fn within(_: &Path) -> Observation {
     Observation::Within(None)

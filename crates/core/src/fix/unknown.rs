@@ -1,0 +1,34 @@
+//! What would make known what could not be found out: each such requirement has a step, too.
+
+use super::Fix;
+use crate::finding::{CommandReason, General, Reason, ToolTrouble};
+use crate::guide::Requirement;
+use crate::prelude::*;
+
+/// The step that would make it known; none where nobody knows one.
+pub(super) fn step(requirement: &Requirement, reason: &Reason) -> Option<Fix> {
+    let title = requirement.title();
+    let consent = || {
+        Fix::say(format!(
+            "Read what the guide wants to start for {title}. If you trust it, check again and say yes when you are asked, or add --allow-commands."
+        ))
+    };
+    match reason {
+        Reason::Command(command) => matches!(command, CommandReason::NoConsent).then(consent),
+        Reason::Tool(tool) => match &tool.trouble {
+            ToolTrouble::NoConsent { .. } => Some(consent()),
+            ToolTrouble::Silent { .. } | ToolTrouble::Incomparable { .. } => {
+                let program = tool.program.as_deref().unwrap_or(&title);
+                Some(Fix::say(format!(
+                    "Find out which version {program} is, from its own help or its page, and tell those who look after the guide how it says so."
+                )))
+            }
+            _ => None,
+        },
+        Reason::General(General::CouldNotLook { reason }) => Some(Fix::say(format!(
+            "Do away with what kept {title} from being looked at, and check again: {}.",
+            reason.trim_end_matches('.')
+        ))),
+        _ => None,
+    }
+}
