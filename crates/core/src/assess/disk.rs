@@ -109,6 +109,7 @@ fn unfit(disk: &Disk, room: &DiskRoom) -> Option<DiskTrouble> {
     if room.available_bytes < disk.size.0 {
         return Some(DiskTrouble::Short { short_by: Size(disk.size.0 - room.available_bytes), together: None });
     }
-    let (needed, left) = disk.inodes.zip(room.available_inodes)?;
+    // Whatever is written is at least one file.
+    let (needed, left) = (disk.inodes.unwrap_or(1), room.available_inodes?);
     (left < needed).then_some(DiskTrouble::InodesShort { left, needed })
 }

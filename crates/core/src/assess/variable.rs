@@ -12,6 +12,9 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable) ->
         (Existence::Absent, Value::Unset) => return Ok(Met::VariableUnset.into()),
         (Existence::Absent, Value::Empty | Value::Set(_)) => VariableTrouble::Unwanted { place },
         (Existence::Present, Value::Set(true)) if state.leads_nowhere => VariableTrouble::LeadsNowhere { place },
+        (Existence::Present, Value::Set(true)) if state.of_another_system && matches!(place, Place::File(_)) => {
+            VariableTrouble::OtherLineEnds { place }
+        }
         (Existence::Present, Value::Set(true)) => return Ok(Met::VariableSet { place }.into()),
         (Existence::Present, Value::Set(false)) => VariableTrouble::Shape { place },
         (Existence::Present, Value::Empty) => VariableTrouble::Empty { place },
@@ -23,12 +26,10 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable) ->
     Ok(VariableReason { name: wanted.name.clone(), trouble }.into())
 }
 
-/// The environment wins over the file, unless it has nothing.
+/// The environment wins over the file, also with an empty value: what loads such files leaves alone what is set.
 fn effective(state: &VariableState) -> (Value, Place) {
     match (state.environment, &state.file) {
-        (Value::Empty, Some((place, value @ Value::Set(_)))) | (Value::Unset, Some((place, value))) => {
-            (*value, Place::File(place.clone()))
-        }
+        (Value::Unset, Some((place, value))) => (*value, Place::File(place.clone())),
         (value, _) => (value, Place::Environment),
     }
 }

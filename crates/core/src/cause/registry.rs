@@ -348,6 +348,11 @@ causes! {
         "The file holds the key, and the environment does not."
         "Load the file as the project says, or open a new terminal."
     }
+    VariableLineEnds Variable "variable-line-ends" {
+        "The file that sets the variable was saved in the way of another system: some programs then read an invisible character as a part of its value."
+        "The file has line ends of Windows, or begins with the mark that some editors put before a text."
+        "Save the file with the line ends of this system and without that mark."
+    }
     VariableLeadsNowhere Variable "variable-leads-nowhere" {
         "The variable is set, but what its value names is not there: a folder that was moved or removed, or a locale that nobody made."
         "The value is a path to nothing, for a variable whose name ends in _HOME or _ROOT; or LANG or LC_ name a locale that is not in the list."

@@ -41,6 +41,11 @@ pub enum VariableTrouble {
         /// Which file.
         file: String,
     },
+    /// The file that sets it has line ends of Windows, or a mark before its text.
+    OtherLineEnds {
+        /// Where it is set.
+        place: Place,
+    },
     /// Its value names a folder or a locale that is not there.
     LeadsNowhere {
         /// Where it is set.
@@ -60,6 +65,7 @@ impl VariableReason {
             VariableTrouble::Empty { .. } => Cause::VariableEmpty,
             VariableTrouble::Shape { .. } => Cause::VariableShape,
             VariableTrouble::OnlyInFile { .. } => Cause::VariableOnlyInFile,
+            VariableTrouble::OtherLineEnds { .. } => Cause::VariableLineEnds,
             VariableTrouble::LeadsNowhere { .. } => Cause::VariableLeadsNowhere,
             VariableTrouble::Unwanted { .. } => Cause::VariableUnwanted,
         }

@@ -33,6 +33,8 @@ pub(super) struct Seen<'a> {
     pub(super) line: Option<usize>,
     /// The example of the file that is missing.
     pub(super) example: Option<&'a str>,
+    /// Putting the folder of the copy that would do first would change which copy of another tool of the guide is found.
+    pub(super) disturbs: bool,
     /// Something in the working copy is not committed.
     pub(super) dirty: bool,
 }

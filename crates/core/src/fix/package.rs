@@ -244,3 +244,15 @@ fn packages_for(subject: &Subject, managers: &[Manager]) -> Vec<(Manager, String
     };
     managers.iter().filter_map(of).collect()
 }
+
+/// The installation, and what to do where the package is installed already and its program is gone.
+pub(super) fn with_repair(fix: Fix, reason: &Reason) -> Vec<Fix> {
+    let missing = matches!(reason, Reason::Tool(tool) if matches!(tool.trouble, ToolTrouble::Missing { .. }));
+    let again = fix.part.as_ref().filter(|part| missing && part.of == Whole::Packages(Manager::Apt)).and_then(|part| {
+        let command = fix.run.last()?.strip_suffix(&format!("{}{}", part.name, part.after))?.to_owned();
+        let say = format!("Install {} once more: its package may be installed, with the program gone.", part.title);
+        let run = vec![format!("{command}--reinstall {}{}", part.name, part.after)];
+        Some(Fix { say, run, part: None, ..fix.clone() })
+    });
+    core::iter::once(fix).chain(again).collect()
+}

@@ -29,6 +29,19 @@ pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
             return vec![terminal, in_terminals()];
         }
         VariableTrouble::Unwanted { .. } => unwanted(case, name),
+        VariableTrouble::OtherLineEnds { .. } => {
+            let file = env_file.unwrap_or(".env");
+            let fix = Fix::say(format!(
+                "Save {file} with the line ends of this system and without a mark before it; as it was, it is kept as {file}.old."
+            ));
+            if case.unix() {
+                // The mark is U+FEFF in UTF-8; a backslash and octal digits are read by printf(1) of POSIX.
+                let mark = "$(printf '\\357\\273\\277')";
+                fix.run(vec![format!("sed -i.old -e \"1s/^{mark}//\" -e \"s/$(printf '\\r')\\$//\" {}", case.quoted(file))])
+            } else {
+                fix
+            }
+        }
         VariableTrouble::LeadsNowhere { .. } => {
             let mut fix = in_terminals();
             fix.say = format!("Set {name} to something that is there, in the place of {YOURS}.");
@@ -71,15 +84,24 @@ fn in_env_file(case: &Case<'_>, name: &str, file: &str) -> Fix {
     fix
 }
 
+/// What makes the lines that set a variable comments, for sed of GNU and of BusyBox; lines of other shells look otherwise and are left.
+fn of_shells(name: &str) -> String {
+    format!("/^[[:space:]]*\\(export[[:space:]]\\+\\)\\?{name}=/s/^/# /")
+}
+
 fn unwanted(case: &Case<'_>, name: &str) -> Fix {
+    if let (Some(file), Some(Os::Linux)) = (case.seen.startup.filter(|file| file.starts_with("/etc/profile")), case.here.os) {
+        let say = format!("Make the line of {file} that sets {name} for everyone a comment; the file as it was is kept beside it.");
+        // What begins with a dot is not read from there.
+        let command = format!("sed -i.old {} {file}", case.quoted(&of_shells(name)));
+        return case.admin_step(say, &[&command]).then(Then::SignIn);
+    }
     let own = case.seen.startup.filter(|file| file.starts_with("~/") && !file.ends_with(".fish") && !file.ends_with("cshrc"));
     if let (Some(file), Some(Os::Linux)) = (own, case.here.os) {
-        // Lines of other shells look otherwise and are left (sed of GNU and of BusyBox).
-        let pattern = format!("/^[[:space:]]*\\(export[[:space:]]\\+\\)\\?{name}=/s/^/# /");
         return Fix::say(format!(
             "Make the line of {file} that sets {name} a comment; the file as it was is kept beside it, with .old behind its name."
         ))
-        .run(vec![format!("sed -i.old {} {file}", case.quoted(&pattern))])
+        .run(vec![format!("sed -i.old {} {file}", case.quoted(&of_shells(name)))])
         .then(Then::NewShell);
     }
     Fix::say(format!("Take {name} away in this terminal, and take its line out of the file that sets it."))

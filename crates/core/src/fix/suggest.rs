@@ -6,11 +6,11 @@ use super::effect::Effect;
 use super::{Circumstances, Fix, Source, again, alternatives, capacity, fill, network, package, path, port, predict, project, tool, unknown};
 use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
-use crate::finding::{AnyOfReason, Finding, PathTrouble, Reason, Verdict};
+use crate::finding::{AnyOfReason, Finding, OtherPlace, PathTrouble, Reason, Verdict};
 use crate::guide::{Edit, GuideFix, Kind, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop, if_known};
 use crate::known::Known;
-use crate::observation::Value;
+use crate::observation::{ProgramCopy, Value};
 use crate::prelude::*;
 use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 
@@ -142,7 +142,7 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     }
     let offer = package::offer(inquiry, requirement, reason, &here)?;
     if let Some(fix) = offer.fix {
-        return Ok(vec![fix]);
+        return Ok(package::with_repair(fix, reason));
     }
     let mut own = None;
     if let Reason::Tool(reason) = reason
@@ -176,6 +176,11 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
                 seen.example = if_known(inquiry.path(file, None))?.and_then(|state| state.example.as_deref());
             }
         }
+        (Subject::Tool(_), Reason::Tool(tool)) => {
+            if let Some(other) = tool.other.as_ref().filter(|other| other.place == OtherPlace::LaterOnPath) {
+                seen.disturbs = disturbs(inquiry, requirement, &other.at)?;
+            }
+        }
         (Subject::Checkout(wanted), _) => {
             seen.dirty = if_known(inquiry.checkout(wanted))?.is_some_and(|state| state.changed.is_some_and(|count| count > 0));
         }
@@ -183,6 +188,30 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
     }
     Ok(seen)
 }
+
+/// Whether putting the folder of a program first on PATH would change which copy of another tool of the guide is found.
+fn disturbs(inquiry: &mut Inquiry<'_>, requirement: &Requirement, at: &str) -> Result<bool, Stop> {
+    let folder = at.rsplit_once('/').map_or("", |(folder, _)| folder);
+    let names = inquiry.context.guide.requirements.iter().filter(|other| other.id != requirement.id);
+    let names = names.filter_map(|other| if let Subject::Tool(tool) = &other.subject { Some(&tool.names) } else { None });
+    let mut pending = false;
+    for name in names.flatten().take(MOST_NEIGHBOURS) {
+        match if_known(inquiry.program(name)) {
+            Ok(copies) => {
+                let lies_there = |copy: &ProgramCopy| copy.path.rsplit_once('/').is_some_and(|(other, _)| other == folder);
+                let moved = copies.is_some_and(|copies| copies.iter().skip(1).any(lies_there) && !copies.first().is_some_and(lies_there));
+                if moved {
+                    return Ok(true);
+                }
+            }
+            Err(_) => pending = true,
+        }
+    }
+    if pending { Err(Stop::Pending) } else { Ok(false) }
+}
+
+/// More tools than these are not looked at for one another's sake.
+const MOST_NEIGHBOURS: usize = 200;
 
 /// The fixes that the software knows itself, the best first; none where no general one exists.
 fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {

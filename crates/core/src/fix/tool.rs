@@ -11,7 +11,7 @@ use crate::text::join_words;
 
 /// Whether the person must change the file itself, so that it matters whose it is.
 pub(super) fn concerns_the_file(trouble: &ToolTrouble) -> bool {
-    matches!(trouble, ToolTrouble::NotExecutable { .. })
+    matches!(trouble, ToolTrouble::NotExecutable { .. } | ToolTrouble::Unwanted { .. })
 }
 
 pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
@@ -22,7 +22,26 @@ pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
     {
         // Every shell looks there, whatever it reads when it starts (the Filesystem Hierarchy Standard).
         let say = format!("Let all shells find {name} by a link in /usr/local/bin.");
-        fixes.push(case.admin_step(say, &[&format!("ln -s {} /usr/local/bin/", case.quoted(at))]));
+        let mut link = case.admin_step(say, &[&format!("ln -s {} /usr/local/bin/", case.quoted(at))]);
+        // The C shell looks only into what it has listed when it started (tcsh(1), rehash).
+        if case.here.account.is_some_and(|account| account.shell.as_deref().is_some_and(|shell| shell.ends_with("csh"))) {
+            link = link.then(Then::NewShell);
+        }
+        fixes.push(link);
+    }
+    if let Some(other) = &reason.other
+        && other.place == OtherPlace::LaterOnPath
+        && let Some(link) = chosen(case, &other.at)
+    {
+        // What would change other tools of the project is no way at all.
+        if case.seen.disturbs { fixes.clear() }
+        fixes.push(link);
+    }
+    if let ToolTrouble::Unwanted { .. } = &reason.trouble
+        && case.here.os == Some(Os::Linux)
+        && let Some(path) = &reason.program
+    {
+        fixes.insert(0, put_aside(case, path));
     }
     fixes
 }
@@ -141,6 +160,29 @@ fn off_path(case: &Case<'_>, at: &str) -> Fix {
     }
 }
 
+/// A folder of its own, in which nothing lies but links to the copies that were chosen one by one: nothing else changes its place.
+const CHOSEN: &str = "~/.local/opt/chosen/bin";
+
+fn chosen(case: &Case<'_>, at: &str) -> Option<Fix> {
+    let name = at.rsplit('/').next().filter(|_| case.unix())?;
+    let file = case.here.startup_file()?;
+    let say = format!("Let your shell find this copy of {name} first, and nothing else of its folder: by a link in {CHOSEN}, which goes first on PATH.");
+    let mut fix = Fix::say(say).run(vec![format!("mkdir -p {CHOSEN} && ln -sf {} {CHOSEN}/", case.quoted(at))]);
+    let line = match case.here.shell {
+        Shell::Fish => format!("set -gx PATH {CHOSEN} $PATH"),
+        _ => format!("export PATH={CHOSEN}:\"$PATH\""),
+    };
+    fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });
+    Some(fix.then(Then::NewShell))
+}
+
+/// What must not be found gets another name; it is one's own, or it takes admin rights.
+fn put_aside(case: &Case<'_>, path: &str) -> Fix {
+    let command = case.here.shell.rename(path, &format!("{path}.aside"));
+    let say = format!("Give {path} another name while you work on this project; nothing is lost by that.");
+    if case.own == Some(true) { Fix::say(say).run(vec![command]) } else { case.admin_step(say, &[&command]) }
+}
+
 fn choose_version(case: &Case<'_>, reason: &ToolReason, program: &str) -> Fix {
     let wanted = reason.range().map(|range| format!(" that is {range}")).unwrap_or_default();
     Fix::say(format!(
@@ -154,6 +196,8 @@ fn make_executable(case: &Case<'_>, program: &str) -> Fix {
     if !case.unix() && case.here.shell != Shell::Posix {
         return Fix::say(say);
     }
-    let command = format!("chmod +x {}", case.quoted(program));
+    // A script is read, too, by its interpreter.
+    let bits = if case.own == Some(false) { "a+rx" } else { "+x" };
+    let command = format!("chmod {bits} {}", case.quoted(program));
     if case.own == Some(false) { case.admin_step(say, &[&command]) } else { Fix::say(say).run(vec![command]) }
 }

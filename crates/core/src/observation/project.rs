@@ -28,6 +28,9 @@ pub struct VariableState {
     /// The number of the line of the file that sets it.
     #[serde(default)]
     pub line: Option<usize>,
+    /// The file that sets it has line ends of Windows, or a mark before its text, which not all that read it pass over.
+    #[serde(default)]
+    pub of_another_system: bool,
     /// What the value in the environment names is not there: a folder, for what is called a home or a root; a locale, for what chooses one.
     #[serde(default)]
     pub leads_nowhere: bool,

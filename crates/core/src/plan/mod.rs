@@ -71,6 +71,13 @@ pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
             plan.then.push(event);
         }
     }
+    // The line that an earlier step adds is there already.
+    let mut added = hashbrown::HashSet::new();
+    for step in &mut plan.steps {
+        if step.fix.edit.as_ref().is_some_and(|edit| !added.insert((edit.file.clone(), edit.append.clone()))) && !step.fix.run.is_empty() {
+            step.fix.edit = None;
+        }
+    }
     // What is known of the parts counts, also where a step as a whole is not known.
     let known = |cost: fn(&Fix) -> Option<u64>| draft.items.iter().filter_map(|item| cost(item.fix)).fold(0, u64::saturating_add);
     plan.download_bytes = known(|fix| fix.download_bytes);

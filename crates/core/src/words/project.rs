@@ -64,6 +64,11 @@ pub(super) fn variable(words: &Words<'_>, reason: &VariableReason) -> String {
         VariableTrouble::OnlyInFile { file } => format!(
             "{name} is set in {file}, but this terminal does not have it: it was opened before, or does not read that file."
         ),
+        VariableTrouble::OtherLineEnds { place: at } => format!(
+            "{name} is set in {}, but that file was saved as on Windows (its line ends, or a mark at its beginning): some programs then \
+             read an invisible character as a part of the value.",
+            place(at)
+        ),
         VariableTrouble::LeadsNowhere { place: at } => {
             let what = if is_locale(name) { "a locale that is not made on this machine" } else { "a place where nothing is" };
             format!("{name} is set in {}, but its value names {what}.", place(at))
@@ -80,6 +85,7 @@ pub(super) fn variable_found(reason: &VariableReason) -> String {
         VariableTrouble::Empty { .. } => "empty".to_owned(),
         VariableTrouble::Shape { .. } => "another form".to_owned(),
         VariableTrouble::OnlyInFile { file } => format!("only in {file}"),
+        VariableTrouble::OtherLineEnds { .. } => "saved as on Windows".to_owned(),
         VariableTrouble::LeadsNowhere { .. } => "leads nowhere".to_owned(),
         VariableTrouble::Unwanted { .. } => "set".to_owned(),
     }

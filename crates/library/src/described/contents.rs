@@ -227,7 +227,7 @@ fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&
     });
     let own = shape.account.as_ref().and_then(|account| account.startup_file.as_deref());
     let startup = own.into_iter().chain(["~/.profile"]).find(|path| text(path).is_some_and(|text| sets_variable(text, name)));
-    VariableState { environment, file, line: None, leads_nowhere: false, startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned) }
+    VariableState { environment, file, line: None, of_another_system: false, leads_nowhere: false, startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned) }
 }
 
 fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState {

@@ -11,6 +11,11 @@ pub fn env_entries(text: &str) -> impl Iterator<Item = (usize, &str, String)> {
     })
 }
 
+/// Whether a file has what only some of its readers pass over: line ends of Windows, or the mark that some editors put before a text.
+pub fn is_of_another_system(text: &str) -> bool {
+    text.starts_with('\u{feff}') || text.contains("\r\n")
+}
+
 /// The value of a key in a `.env`-style file, with the number of its line; the last one wins.
 pub fn env_value(text: &str, key: &str) -> Option<(usize, String)> {
     env_entries(text).filter(|(_, name, _)| *name == key).last().map(|(number, _, value)| (number, value))
