@@ -14,6 +14,10 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Library) -> Result<Conc
         };
         return Ok(LibraryReason { description: None, trouble }.into());
     };
+    if let Some(other) = &state.lacks {
+        let trouble = LibraryTrouble::Lacks { other: other.clone() };
+        return Ok(LibraryReason { description: Some(file.clone()), trouble }.into());
+    }
     let met = || Met::Library { version: version.clone() }.into();
     let Some(range) = &wanted.version else { return Ok(met()) };
     let trouble = match Version::parse(version) {

@@ -538,6 +538,11 @@ causes! {
         "The current branch differs from the guide's."
         "Switch to the branch that the guide names."
     }
+    CheckoutUnfinished Checkout "checkout-unfinished" {
+        "Something in the working copy was begun and is not done: a merge, a rebase, or a git that is running or has crashed."
+        "The folder of git holds the mark of a merge or a rebase, or the lock of its index."
+        "Finish it or give it up; a lock that a crash has left is removed."
+    }
     CheckoutNotMine Checkout "checkout-not-mine" {
         "The working copy belongs to another user, and git refuses to work in it."
         "The folder of the working copy, or its .git, has another owner than the person."

@@ -1,6 +1,7 @@
 //! What is found about variables, groups, limits, libraries, locales, settings, the working copy and commands.
 
 use crate::cause::Cause;
+use crate::observation::Unfinished;
 use crate::finding::Place;
 use crate::prelude::*;
 use crate::version::{Fit, Miss, Version};
@@ -145,6 +146,11 @@ pub struct LibraryReason {
 pub enum LibraryTrouble {
     /// It is not installed.
     Missing,
+    /// It needs another library to build against, and that is not here.
+    Lacks {
+        /// That one's name.
+        other: String,
+    },
     /// It is here to run with, and not to build against.
     NoHeaders {
         /// The library itself.
@@ -169,7 +175,7 @@ impl LibraryReason {
     pub(super) fn cause(&self) -> Cause {
         match &self.trouble {
             LibraryTrouble::Missing => Cause::LibraryMissing,
-            LibraryTrouble::NoHeaders { .. } => Cause::LibraryNoHeaders,
+            LibraryTrouble::NoHeaders { .. } | LibraryTrouble::Lacks { .. } => Cause::LibraryNoHeaders,
             LibraryTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Cause::LibraryTooOld,
             LibraryTrouble::OutOfRange { .. } => Cause::LibraryTooNew,
             LibraryTrouble::Incomparable { .. } => Cause::CouldNotLook,
@@ -238,6 +244,11 @@ pub enum CheckoutReason {
         /// On this one.
         branch: Option<String>,
     },
+    /// Something in it was begun and is not done, and stands in the way.
+    Unfinished {
+        /// What.
+        what: Unfinished,
+    },
     /// It belongs to another user, and git refuses it.
     Foreign {
         /// Its folder.
@@ -279,6 +290,7 @@ impl CheckoutReason {
         match self {
             Self::NoWorkingCopy => Cause::CheckoutNone,
             Self::Branch { .. } => Cause::CheckoutBranch,
+            Self::Unfinished { .. } => Cause::CheckoutUnfinished,
             Self::Foreign { .. } => Cause::CheckoutNotMine,
             Self::Submodules { .. } | Self::SubmodulesMoved { .. } | Self::SubmodulesEmptied { .. } => Cause::CheckoutSubmodules,
             Self::LargeFiles { .. } => Cause::CheckoutLargeFiles,

@@ -282,8 +282,8 @@ pub enum Breakage {
 pub enum Silence {
     /// The guide's pattern finds nothing in what it printed.
     PatternMissed,
-    /// Nothing that it printed looks like a version.
-    NothingLikeAVersion,
+    /// Nothing that it printed looks like a version; its first words, where it had any.
+    NothingLikeAVersion(Option<String>),
     /// It opens a window, so it was not started, and its file states none.
     OpensWindow,
     /// Programs of its name may do harm when they are started, so it was not, and its file states none.

@@ -121,7 +121,7 @@ impl<'a> Values<'a> {
             Reason::Library(reason) => match &reason.trouble {
                 LibraryTrouble::OutOfRange { found, .. } => Some(found.to_string()),
                 LibraryTrouble::Incomparable { found } => Some(found.clone()),
-                LibraryTrouble::Missing | LibraryTrouble::NoHeaders { .. } => None,
+                LibraryTrouble::Missing | LibraryTrouble::NoHeaders { .. } | LibraryTrouble::Lacks { .. } => None,
             },
             Reason::Checkout(CheckoutReason::Branch { branch }) => branch.clone(),
             Reason::Service(reason) => {

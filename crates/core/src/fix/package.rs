@@ -72,7 +72,7 @@ impl<'a> Wish<'a> {
             (Reason::Library(reason), Subject::Library(library)) => {
                 let need = match &reason.trouble {
                     LibraryTrouble::Missing => Need::Missing,
-                    LibraryTrouble::NoHeaders { .. } => Need::Partly,
+                    LibraryTrouble::NoHeaders { .. } | LibraryTrouble::Lacks { .. } => Need::Partly,
                     LibraryTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
                     LibraryTrouble::OutOfRange { .. } | LibraryTrouble::Incomparable { .. } => return None,
                 };

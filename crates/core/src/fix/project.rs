@@ -7,7 +7,7 @@ use crate::finding::{
     VariableReason, VariableTrouble,
 };
 use crate::guide::{Edit, LimitKind, Subject, Then};
-use crate::observation::Os;
+use crate::observation::{Os, Unfinished};
 use crate::prelude::*;
 use crate::version::Fit;
 
@@ -183,6 +183,9 @@ pub(super) fn library(case: &Case<'_>, reason: &LibraryReason) -> Option<Fix> {
             case.title(),
             in_a_version(range)
         )),
+        LibraryTrouble::Lacks { other } => Fix::say(format!(
+            "Install what is needed to build against {other}: in most systems a package whose name ends in -dev or -devel."
+        )),
         LibraryTrouble::Incomparable { .. } => return None,
         LibraryTrouble::Missing | LibraryTrouble::NoHeaders { .. } | LibraryTrouble::OutOfRange { .. } => case.install(range),
     })
@@ -221,14 +224,43 @@ pub(super) fn setting(case: &Case<'_>, reason: SettingReason) -> Vec<Fix> {
     ways
 }
 
-pub(super) fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
+/// The ways to a working copy, the best first.
+pub(super) fn checkouts(case: &Case<'_>, reason: &CheckoutReason) -> Vec<Fix> {
+    let mut ways: Vec<Fix> = checkout(case, reason).into_iter().collect();
+    if let (CheckoutReason::Submodules { .. }, Subject::Checkout(wanted)) = (reason, &case.requirement.subject) {
+        let git = git_in(case, &wanted.path);
+        let say = "Take over the addresses that the project has for these parts now, and fetch them.";
+        let commands = ["submodule sync --recursive", "submodule update --init --recursive"];
+        ways.push(Fix::say(say).run(commands.iter().map(|command| format!("{git} {command}")).collect()));
+    }
+    ways
+}
+
+fn git_in(case: &Case<'_>, path: &str) -> String {
+    if path == "." { "git".to_owned() } else { format!("git -C {}", case.quoted(path)) }
+}
+
+fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
     let Subject::Checkout(checkout) = &case.requirement.subject else { return None };
-    let git = if checkout.path == "." { "git".to_owned() } else { format!("git -C {}", case.quoted(&checkout.path)) };
+    let git = git_in(case, &checkout.path);
     let run =
         |say: &str, commands: &[&str]| Fix::say(say).run(commands.iter().map(|command| format!("{git} {command}")).collect());
     Some(match reason {
         CheckoutReason::NoWorkingCopy => {
             Fix::say("Get the project with `git clone` instead of as an archive; its page says from where.")
+        }
+        CheckoutReason::Unfinished { what: Unfinished::Locked(lock) } => {
+            let mut fix = Fix::say("Make sure that no git is running here any more, and take away the lock that one has left behind.")
+                .run(vec![if case.unix() { format!("rm {}", case.quoted(lock)) } else { format!("del {}", case.quoted(lock)) }]);
+            fix.warn("While a git is running, its lock keeps the working copy whole.");
+            fix
+        }
+        CheckoutReason::Unfinished { what } => {
+            let verb = what.verb();
+            Fix::say(format!(
+                "Finish the {verb} (solve what `git status` lists, `git add` it, then `git {verb} --continue`), or give it up with \
+                 `git {verb} --abort`."
+            ))
         }
         CheckoutReason::Foreign { folder, .. } => {
             let say = "Make the working copy yours: git does not work in one of another user's.";

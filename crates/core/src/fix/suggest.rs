@@ -234,7 +234,7 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
         Reason::Library(reason) => project::library(case, reason),
         Reason::Locale(reason) => project::locale(case, reason),
         Reason::Setting(reason) => return project::setting(case, *reason),
-        Reason::Checkout(reason) => project::checkout(case, reason),
+        Reason::Checkout(reason) => return project::checkouts(case, reason),
         Reason::Command(reason) => project::command(case, reason),
         // What its alternatives settle, and what nobody knows.
         Reason::AnyOf(_) | Reason::General(_) => None,

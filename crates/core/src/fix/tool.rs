@@ -37,6 +37,12 @@ pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
         if case.seen.disturbs { fixes.clear() }
         fixes.push(link);
     }
+    if let Some(other) = reason.other.as_ref().filter(|other| other.place == OtherPlace::NotStarted)
+        && let Some(mut link) = chosen(case, &other.at)
+    {
+        link.say = format!("{} It was not started, so whether it is one that does is seen only then.", link.say);
+        fixes.push(link);
+    }
     if let ToolTrouble::Unwanted { .. } = &reason.trouble
         && case.here.os == Some(Os::Linux)
         && let Some(path) = &reason.program

@@ -43,8 +43,35 @@ pub struct VariableState {
 pub struct LibraryState {
     /// Its description for builds: the file, and the version in it.
     pub description: Option<(String, String)>,
+    /// Another description that this one asks for and that is not there.
+    #[serde(default)]
+    pub lacks: Option<String>,
     /// The library itself, as programs load it.
     pub loaded_from: Option<String>,
+}
+
+/// Something in a working copy that was begun and is not done.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum Unfinished {
+    /// A merge.
+    Merge,
+    /// A rebase.
+    Rebase,
+    /// A git is running here, or has left its lock behind, at this place.
+    Locked(String),
+}
+
+impl Unfinished {
+    /// The word of git's for it.
+    pub fn verb(&self) -> &'static str {
+        match self {
+            Self::Merge => "merge",
+            Self::Rebase => "rebase",
+            Self::Locked(_) => "lock",
+        }
+    }
 }
 
 /// The state of a working copy; what was not asked for is empty.
@@ -54,6 +81,9 @@ pub struct CheckoutState {
     pub present: bool,
     /// The current branch; none where no branch is current.
     pub branch: Option<String>,
+    /// What was begun in it and is not done.
+    #[serde(default)]
+    pub unfinished: Option<Unfinished>,
     /// Its folder, where it belongs to another user, and that user, where they have a name.
     #[serde(default)]
     pub foreign: Option<(String, Option<String>)>,

@@ -7,6 +7,7 @@ use crate::finding::{
     VariableReason, VariableTrouble,
 };
 use crate::guide::{Checkout, Command, EnvironmentVariable, Existence, Limit, LimitKind, Locale, Setting, Subject};
+use crate::observation::Unfinished;
 use crate::prelude::*;
 use crate::text::{Pattern, join_words, seconds};
 use crate::version::Fit;
@@ -139,6 +140,9 @@ pub(super) fn library(words: &Words<'_>, reason: &LibraryReason) -> String {
     let range = library.version.as_ref().map(ToString::to_string).unwrap_or_default();
     match &reason.trouble {
         LibraryTrouble::Missing => format!("The library {name} is not installed."),
+        LibraryTrouble::Lacks { other } => {
+            format!("The library {name} is here, but to build against it {other} is needed too, and that is not installed.")
+        }
         LibraryTrouble::NoHeaders { loaded_from } => {
             format!("The library {name} is here ({loaded_from}), but not what is needed to build against it.")
         }
@@ -157,6 +161,7 @@ pub(super) fn library(words: &Words<'_>, reason: &LibraryReason) -> String {
 pub(super) fn library_found(reason: &LibraryReason) -> String {
     match &reason.trouble {
         LibraryTrouble::Missing => "not installed".to_owned(),
+        LibraryTrouble::Lacks { other } => format!("without {other}"),
         LibraryTrouble::NoHeaders { .. } => "only to run with".to_owned(),
         LibraryTrouble::OutOfRange { found, .. } => found.to_string(),
         LibraryTrouble::Incomparable { found } => found.clone(),
@@ -236,6 +241,12 @@ pub(super) fn checkout(words: &Words<'_>, reason: &CheckoutReason) -> String {
         CheckoutReason::Submodules { missing } => {
             format!("Parts of the project from other repositories were not fetched: {}.", some(missing))
         }
+        CheckoutReason::Unfinished { what: Unfinished::Locked(lock) } => {
+            format!("A git is running in this working copy, or one that crashed has left its lock behind: {lock}.")
+        }
+        CheckoutReason::Unfinished { what } => {
+            format!("A {} was begun in this working copy and is not finished: git wants that done first.", what.verb())
+        }
         CheckoutReason::Foreign { folder, owner } => {
             let owner = owner.as_deref().unwrap_or("another user");
             format!("{folder} belongs to {owner}, and git refuses to work in a working copy of another user's.")
@@ -266,6 +277,7 @@ pub(super) fn checkout_found(reason: &CheckoutReason) -> Option<String> {
         CheckoutReason::Submodules { missing } | CheckoutReason::LargeFiles { missing } => {
             format!("{} not fetched", missing.len())
         }
+        CheckoutReason::Unfinished { what } => format!("a {} that is not finished", what.verb()),
         CheckoutReason::Foreign { owner, .. } => format!("of {}", owner.as_deref().unwrap_or("another user")),
         CheckoutReason::SubmodulesMoved { moved } => format!("{} at another commit", moved.len()),
         CheckoutReason::SubmodulesEmptied { emptied } => format!("{} without files", emptied.len()),
@@ -280,6 +292,7 @@ pub(super) fn checkout_wanted_of(words: &Words<'_>, reason: &CheckoutReason) -> 
         CheckoutReason::NoWorkingCopy => Some("a working copy".to_owned()),
         CheckoutReason::Branch { .. } => wanted.branch.clone(),
         CheckoutReason::Submodules { .. } | CheckoutReason::LargeFiles { .. } => Some("all fetched".to_owned()),
+        CheckoutReason::Unfinished { .. } => Some("nothing half done".to_owned()),
         CheckoutReason::Foreign { .. } => Some("yours".to_owned()),
         CheckoutReason::SubmodulesMoved { .. } | CheckoutReason::SubmodulesEmptied { .. } => Some("as the project records them".to_owned()),
         CheckoutReason::Dirty { .. } => Some("nothing uncommitted".to_owned()),

@@ -244,7 +244,9 @@ fn silent(path: &str, silence: &Silence) -> String {
         Silence::PatternMissed => {
             format!("{path} ran, but what it printed does not hold what the guide's pattern looks for.")
         }
-        Silence::NothingLikeAVersion => format!("{path} ran, but nothing that it printed looks like a version."),
+        Silence::NothingLikeAVersion(said) => {
+            format!("{path} ran, but nothing that it printed looks like a version{}", it_said(said.as_deref()))
+        }
         Silence::OpensWindow => format!(
             "{path} is there. It opens a window, so it was not started, and its file does not state a version. Look in its window, or have \
              it started with --allow-commands."

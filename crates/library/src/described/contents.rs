@@ -70,7 +70,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
             let version = fields.owned("version");
             let file = fields.owned("described_by").unwrap_or_else(|| format!("/usr/lib/pkgconfig/{name}.pc"));
             let state =
-                LibraryState { description: version.map(|version| (file, version)), loaded_from: fields.owned("loaded_from") };
+                LibraryState { description: version.map(|version| (file, version)), lacks: None, loaded_from: fields.owned("loaded_from") };
             shape.contents.libraries.insert(name, state);
         }
         fields.finish(|_| None);
@@ -170,7 +170,7 @@ pub(super) fn variable_answer(shape: &Shape, name: &str, env_file: Option<&str>,
 }
 
 pub(super) fn library(shape: &Shape, name: &str) -> Observation {
-    let absent = LibraryState { description: None, loaded_from: None };
+    let absent = LibraryState { description: None, lacks: None, loaded_from: None };
     Observation::Library(shape.contents.libraries.get(name).cloned().unwrap_or(absent))
 }
 

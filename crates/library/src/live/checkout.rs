@@ -1,7 +1,7 @@
 //! The project's working copy, and its version control's settings.
 
 use super::{Live, os, program};
-use crate::observation::{CheckoutState, Observation, Run, RunEnd, Value};
+use crate::observation::{CheckoutState, Observation, Run, RunEnd, Unfinished, Value};
 use crate::read::{branch_of_head, gitlinks, is_large_file_pointer, packed_ref, submodule_paths};
 use crate::text::Pattern;
 use std::collections::HashSet;
@@ -61,7 +61,7 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
         Some(Err(error)) => return Observation::CouldNotLook(error.to_string()),
         None => return Observation::CouldNotLook(format!("{} names no folder", root.join(".git").display())),
     };
-    let mut state = CheckoutState { present: true, branch, foreign: os::foreign(root), ..CheckoutState::default() };
+    let mut state = CheckoutState { present: true, branch, unfinished: unfinished(root), foreign: os::foreign(root), ..CheckoutState::default() };
     if asked.submodules {
         match missing_submodules(root) {
             Ok(names) => state.submodules = names,
@@ -84,6 +84,19 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
         state.changed = changed(live, root);
     }
     Observation::Checkout(state)
+}
+
+/// What was begun and is not done, by git's own marks of that (gitrepository-layout(5)).
+fn unfinished(root: &Path) -> Option<Unfinished> {
+    let folder = git_folder(root)?;
+    let lock = folder.join("index.lock");
+    if lock.exists() {
+        return Some(Unfinished::Locked(lock.display().to_string()));
+    }
+    if folder.join("rebase-merge").exists() || folder.join("rebase-apply").exists() {
+        return Some(Unfinished::Rebase);
+    }
+    folder.join("MERGE_HEAD").exists().then_some(Unfinished::Merge)
 }
 
 /// How many files are changed; `None` where that cannot be had without starting what the working copy itself names.

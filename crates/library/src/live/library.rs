@@ -1,6 +1,7 @@
 use super::os;
 use crate::observation::{LibraryState, Observation};
-use crate::read::pkg_config_version;
+use crate::read::{pkg_config_requires, pkg_config_version};
+use std::collections::HashSet;
 use std::path::PathBuf;
 
 /// A library's description for builds, where pkg-config would look, and the library itself.
@@ -8,13 +9,40 @@ pub(super) fn state(name: &str) -> Observation {
     if name.contains(['/', '\\', '\0']) {
         return Observation::CouldNotLook(format!("{name} cannot be the name of a library"));
     }
+    let folders = folders();
+    let found = described(&folders, name);
+    let lacks = found.as_ref().and_then(|(_, _, text)| lacking(&folders, text));
+    let description = found.map(|(path, version, _)| (path, version));
+    Observation::Library(LibraryState { description, lacks, loaded_from: os::loads(name) })
+}
+
+/// Where a library's description is, its version, and its text.
+fn described(folders: &[PathBuf], name: &str) -> Option<(String, String, String)> {
     let file = format!("{name}.pc");
-    let description = folders().into_iter().find_map(|folder| {
+    folders.iter().find_map(|folder| {
         let path = folder.join(&file);
-        let version = pkg_config_version(&super::place::text(&path).ok()?)?;
-        Some((path.display().to_string(), version))
-    });
-    Observation::Library(LibraryState { description, loaded_from: os::loads(name) })
+        let text = super::place::text(&path).ok()?;
+        Some((path.display().to_string(), pkg_config_version(&text)?, text))
+    })
+}
+
+/// More descriptions than these are not followed.
+const MOST_DESCRIPTIONS: usize = 500;
+
+/// The first description that is asked for, directly or by another, and is not there.
+fn lacking(folders: &[PathBuf], text: &str) -> Option<String> {
+    let mut seen = HashSet::new();
+    let mut waiting = pkg_config_requires(text);
+    while let Some(name) = waiting.pop().filter(|_| seen.len() < MOST_DESCRIPTIONS) {
+        if name.contains(['/', '<', '>', '=']) || !seen.insert(name.clone()) {
+            continue;
+        }
+        match described(folders, &name) {
+            Some((.., text)) => waiting.extend(pkg_config_requires(&text)),
+            None => return Some(name),
+        }
+    }
+    None
 }
 
 /// What the person has set comes first, and may replace the system's folders (pkg-config(1)).

@@ -42,7 +42,7 @@ pub use net::{Socket, has_default_route, routes, sockets};
 pub use os_release::{OsRelease, os_release};
 pub use pe::{PeResources, opens_window, pe_resources, pe_version};
 pub use pe_imports::pe_imports;
-pub use pkg_config::pkg_config_version;
+pub use pkg_config::{pkg_config_requires, pkg_config_version};
 pub use process::{is_in_ranges, started_as};
 pub use proxy::proxy_for;
 pub use startup_file::sets_variable;

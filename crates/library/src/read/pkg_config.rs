@@ -31,10 +31,38 @@ pub fn pkg_config_version(text: &str) -> Option<String> {
     (!version.is_empty() && !version.contains("${")).then(|| version.to_owned())
 }
 
+/// The descriptions that this one asks for (`Requires`, pc(5)), by their names; versions are left out. What is private
+/// to it matters only to who links it in statically.
+pub fn pkg_config_requires(text: &str) -> Vec<String> {
+    let lines = text.lines().filter_map(|line| line.split('#').next()?.trim().split_once(':'));
+    let asked = lines.filter(|(key, _)| key.trim() == "Requires").map(|(_, value)| value);
+    let mut names = Vec::new();
+    for value in asked {
+        let mut skip = false;
+        for word in value.split([',', ' ', '\t']).filter(|word| !word.is_empty()) {
+            // What follows a comparison is its version.
+            if word.starts_with(['<', '>', '=', '!']) {
+                skip = word.chars().all(|c| "<>=!".contains(c));
+            } else if !core::mem::take(&mut skip) && !word.contains('$') {
+                names.push(word.to_owned());
+            }
+        }
+    }
+    names
+}
+
 #[cfg(test)]
 mod tests {
-    use super::pkg_config_version;
+    use super::{pkg_config_requires, pkg_config_version};
     use rstest::rstest;
+
+    #[rstest]
+    #[case::several("Requires: yaml-0.1 >= 0.2, zlib\nRequires.private: m\n", &["yaml-0.1", "zlib"])]
+    #[case::with_versions_close_by("Requires: glib-2.0>=2.40 gio\n", &["glib-2.0>=2.40", "gio"])]
+    #[case::none("Name: buoy\n", &[])]
+    fn what_a_description_asks_for_is_found(#[case] text: &str, #[case] names: &[&str]) {
+        assert_eq!(pkg_config_requires(text), names);
+    }
 
     #[rstest]
     #[case::plain("prefix=/usr\nName: libusb-1.0\nVersion: 1.0.26\nLibs: -L${prefix}/lib\n", Some("1.0.26"))]

@@ -246,7 +246,7 @@ fn read(tool: &Tool, name: &str, run: &Run) -> Outcome {
     match run.end {
         RunEnd::Exit(0) if wants_no_version(tool) => Outcome::Ran,
         RunEnd::Exit(0) if tool.pattern.is_some() => silent(Silence::PatternMissed),
-        RunEnd::Exit(0) => silent(Silence::NothingLikeAVersion),
+        RunEnd::Exit(0) => silent(Silence::NothingLikeAVersion(said(run))),
         RunEnd::Signal(signal) => failed(Failure::Signal(signal)),
         RunEnd::Exit(status) => failed(Failure::Status(status, said(run))),
         RunEnd::TimeUp(_) | RunEnd::Interrupted | RunEnd::NotStarted(..) => Outcome::Ran,
