@@ -63,8 +63,8 @@ fn files_and_folders_are_looked_at_with_their_rights() {
         ],
     );
     let (verdict, cause, message) = essence(&report, "closed");
-    assert_eq!((verdict.as_str(), cause.as_str()), ("unknown", "could-not-look"));
-    assert!(message.contains("Permission denied"), "{message}");
+    assert_eq!((verdict.as_str(), cause.as_str()), ("unmet", "path-barred"));
+    assert!(message.contains("may not be entered by you"), "{message}");
     assert_eq!(of(&report, "loose")["fixes"][0]["run"][0], format!("chmod 600 {}", bench.project().join("loose").display()));
 }
 
@@ -225,6 +225,8 @@ fn the_working_copy_and_its_settings_are_read() {
     }
     let radio = bench.project().join("good/parts/radio");
     git(&radio, &["init", "-q"]);
+    // What is fetched has files.
+    write(radio.join("driver"), "1").unwrap();
     write(bench.project().join("good/.git/info/exclude"), "parts\n").unwrap();
     write(bench.project().join("copy/new"), "").unwrap();
     create_dir_all(bench.project().join("elsewhere")).unwrap();

@@ -51,7 +51,7 @@ fn report(bench: &Bench, columns: &str, arguments: &[&str], status: i32) -> Stri
 /// Commands are copied as they stand; everything else fits.
 fn too_wide<'t>(shown: &'t str, columns: &str) -> Vec<&'t str> {
     let width: usize = columns.parse().unwrap();
-    let commands = ["setup-ready ", "sudo ", "echo ", "winget ", "[Environment]::", "Add-Content "];
+    let commands = ["setup-ready ", "sudo ", "echo ", "printf ", "winget ", "[Environment]::", "Add-Content "];
     let copied = |line: &str| commands.iter().any(|command| line.trim_start().starts_with(command));
     shown.lines().filter(|line| line.chars().count() > width && !copied(line)).collect()
 }

@@ -3,8 +3,10 @@
 //! A thread pool, a described machine, a recording and a test all drive the same machine. A requirement moves on as soon as
 //! *its* answers are in; there are no rounds.
 
-use crate::assess::{Assessment, assess, sum_disks};
+use crate::assess::sum_disks;
+use crate::assessment::{Assessment, assess};
 use crate::finding::{Finding, General};
+use crate::fix::agreed;
 use crate::guide::Guide;
 use crate::inquiry::{Context, DISK_LEDGER};
 use crate::known::Known;
@@ -151,6 +153,11 @@ impl Driver {
     /// unknown.
     pub fn finish(mut self) -> Finished {
         self.advance_ready();
+        for (index, fixes) in agreed(self.context()) {
+            if let Some(Some(one)) = self.settled.get_mut(index) {
+                one.fixes = fixes.into();
+            }
+        }
         let begun = self.open.iter().enumerate().filter(|(_, open)| open.is_some());
         let settled = begun
             .map(|(index, _)| {

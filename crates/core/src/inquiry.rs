@@ -7,8 +7,8 @@ use crate::known::{Answer, Known};
 use crate::ledger::DiskLedger;
 use crate::manager::Manager;
 use crate::observation::{
-    Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder, Hypervisor,
-    LibraryState, LimitState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run,
+    Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder,
+    Hypervisor, LibraryState, LimitState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run,
     SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
 };
 use crate::prelude::*;

@@ -291,7 +291,11 @@ impl Probe {
             | Self::Library { .. }
             | Self::Pinned { .. } => 3,
             // Others may be slow to answer.
-            Self::Within { .. } | Self::Connection { .. } | Self::Fetch { .. } | Self::Addresses { .. } | Self::Command { .. } => 2,
+            Self::Within { .. }
+            | Self::Connection { .. }
+            | Self::Fetch { .. }
+            | Self::Addresses { .. }
+            | Self::Command { .. } => 2,
             Self::Setting { .. } | Self::Checkout { .. } => 1,
         }
     }

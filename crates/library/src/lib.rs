@@ -33,8 +33,8 @@ pub use preflight::{Preflight, Progress};
 pub use run::{KEPT_BY, start_nothing_more};
 use setup_ready_core::document;
 pub use setup_ready_core::{
-    advice, cause, consent, driver, finding, fix, guide, known, manager, observation, plan, probe, problem, report, selection, settled,
-    text, version, words,
+    advice, cause, consent, driver, finding, fix, guide, known, manager, observation, plan, probe, problem, report, selection,
+    settled, text, version, words,
 };
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};
 pub use watch::Watch;

@@ -28,8 +28,8 @@ const PC: &str =
 #[case::a_group_on_windows(PC, "groups = [\"Users\"]\nother_groups = [\"Hyper-V Administrators\"]\n", "group = \"Hyper-V Administrators\"", &["net localgroup 'Hyper-V Administrators' mate /add"])]
 #[case::no_such_group(LINUX, "", "group = \"buoys\"", &["sudo groupadd buoys", "sudo usermod -aG buoys mate"])]
 #[case::a_socket(LINUX, "[[socket]]\npath = \"/run/e\"\nstate = \"denied\"\ngroup = \"engine\"\n", "socket = \"/run/e\"", &["sudo usermod -aG engine mate"])]
-#[case::a_name(LINUX, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["echo '127.0.0.1 shore.test' | sudo tee -a /etc/hosts"])]
-#[case::a_name_as_root(ROOT, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["echo '127.0.0.1 shore.test' | tee -a /etc/hosts"])]
+#[case::a_name(LINUX, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["printf '\\n127.0.0.1 shore.test\\n' | sudo tee -a /etc/hosts"])]
+#[case::a_name_as_root(ROOT, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &["printf '\\n127.0.0.1 shore.test\\n' | tee -a /etc/hosts"])]
 #[case::a_name_on_windows(PC, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r"Add-Content -Path C:\Windows\System32\drivers\etc\hosts -Value '127.0.0.1 shore.test'"])]
 #[case::a_name_at_the_command_prompt(PROMPT, "[names]\n", "hostname = \"shore.test\"\npoints_to = \"127.0.0.1\"", &[r">> C:\Windows\System32\drivers\etc\hosts echo 127.0.0.1 shore.test"])]
 #[case::a_variable_at_the_command_prompt(PROMPT, "", "variable = \"BUOY_REGION\"", &["setx BUOY_REGION YOUR-VALUE"])]
@@ -57,10 +57,10 @@ const PC: &str =
 #[case::a_port_below_the_limit(LINUX, "[[port]]\nport = 80\nstate = \"denied\"\n", "port = 80", &["sudo sysctl net.ipv4.ip_unprivileged_port_start=80"])]
 #[case::a_folder_of_the_system(LINUX, "[[folder]]\npath = \"/srv\"\nowner = \"root\"\nmode = \"700\"\n", "folder = \"/srv\"\nmode = \"755\"", &["sudo chmod 755 /srv"])]
 #[case::file_watches(LINUX, "[limits]\nfile-watches = 8192\n", "limit = \"file-watches\"\nat_least = 65536", &[
-    "echo fs.inotify.max_user_watches=65536 | sudo tee /etc/sysctl.d/60-file-watches.conf",
-    "sudo sysctl -p /etc/sysctl.d/60-file-watches.conf",
+    "echo fs.inotify.max_user_watches=65536 | sudo tee /etc/sysctl.d/zz-file-watches.conf",
+    "sudo sysctl -p /etc/sysctl.d/zz-file-watches.conf",
 ])]
-#[case::open_files_of_all(LINUX, "[limits]\nopen-files = [256, 256]\n", "limit = \"open-files\"\nat_least = 4096", &["echo 'mate - nofile 4096' | sudo tee -a /etc/security/limits.d/60-project.conf"])]
+#[case::open_files_of_all(LINUX, "[limits]\nopen-files = [256, 256]\n", "limit = \"open-files\"\nat_least = 4096", &["echo 'mate - nofile 4096' | sudo tee -a /etc/security/limits.d/zz-project.conf"])]
 #[case::a_library(LINUX, "[[library]]\nname = \"usb\"\nloaded_from = \"libusb.so.1\"\n", "library = \"usb\"\npackages = { apt = \"libusb-dev\" }", &["sudo apt-get install libusb-dev"])]
 #[case::a_setting(LINUX, "[settings]\n", "setting = \"user.name\"", &["git config --global user.name YOUR-VALUE"])]
 #[case::submodules(LINUX, "[checkout]\nsubmodules_not_fetched = [\"p\"]\n", "checkout = \"sub dir\"\nsubmodules = true", &["git -C 'sub dir' submodule update --init --recursive"])]

@@ -40,8 +40,14 @@ impl<'situation> Newcomer<'situation> {
         if let Some(late) = &situation.late {
             log += &root.situate(late);
         }
-        let mut newcomer =
-            Self { terminal: Terminal::open(&shell, situation.password.as_deref()), root, situation, log, reports: 0, done: Vec::new() };
+        let mut newcomer = Self {
+            terminal: Terminal::open(&shell, situation.password.as_deref()),
+            root,
+            situation,
+            log,
+            reports: 0,
+            done: Vec::new(),
+        };
         newcomer.root.start_in(&newcomer.terminal.device);
         if let Some(session) = &situation.session {
             newcomer.terminal.type_line(session);
@@ -111,7 +117,11 @@ impl<'situation> Newcomer<'situation> {
                 self.terminal.type_line(line);
             }
             if let Some(edit) = edit {
-                self.edits(&edit["file"], &fill(edit["append"].as_str().unwrap_or_default()), edit.get("line").and_then(Value::as_u64));
+                self.edits(
+                    &edit["file"],
+                    &fill(edit["append"].as_str().unwrap_or_default()),
+                    edit.get("line").and_then(Value::as_u64),
+                );
             }
             if run.is_empty() && edit.is_none() && after.is_some() {
                 self.waits_for(after);

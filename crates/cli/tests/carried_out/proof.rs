@@ -20,6 +20,17 @@ pub enum Cure {
     None,
 }
 
+impl Cure {
+    pub fn word(self) -> &'static str {
+        match self {
+            Self::Commands => "commands",
+            Self::Admin => "an administrator",
+            Self::Person => "the person",
+            Self::None => "nothing to cure",
+        }
+    }
+}
+
 #[derive(Deserialize)]
 #[serde(deny_unknown_fields)]
 pub struct Situation {
@@ -82,6 +93,9 @@ pub struct Judged {
     /// The situation is not what it says.
     unmade: Option<String>,
     pub false_ready: bool,
+    /// What was foretold of steps, and how much of that came.
+    pub foretold: usize,
+    pub came: usize,
     wrong: Vec<String>,
     pub log: String,
 }
@@ -98,6 +112,23 @@ impl Judged {
     pub fn faults(&self) -> impl Iterator<Item = &str> {
         let ready = self.false_ready.then_some("wrong \"ready\"");
         self.unmade.iter().map(String::as_str).chain(ready).chain(self.wrong.iter().map(String::as_str))
+    }
+}
+
+impl Judged {
+    /// What was foretold of each step must have come: what it settles is met.
+    fn hold_to_predictions(&mut self, plan: &Value, after: &Value) {
+        let foretold =
+            plan["steps"].as_array().into_iter().flatten().filter(|step| step["foreseen"] == true && step["presumed"] == false);
+        for id in foretold.flat_map(|step| step["settles"].as_array().into_iter().flatten()) {
+            let now = after["requirements"].as_array().into_iter().flatten().find(|requirement| requirement["id"] == *id);
+            self.foretold += 1;
+            if now.is_some_and(|requirement| requirement["verdict"] == "met") {
+                self.came += 1;
+            } else {
+                self.wrong.push(format!("{id} was foretold to be met, and is not"));
+            }
+        }
     }
 }
 
@@ -173,7 +204,9 @@ pub fn judge(situation: &Situation) -> Judged {
         }
         advised.push(steps);
         newcomer.does(&report["plan"]);
+        let before = std::mem::replace(&mut report, Value::Null);
         report = newcomer.checks();
+        judged.hold_to_predictions(&before["plan"], &report);
         if round == 0 {
             second = Some(telling(&report));
         }

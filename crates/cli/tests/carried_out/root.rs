@@ -133,7 +133,10 @@ impl Root {
         let place = self.folder.path().display().to_string();
         let act = match number {
             Some(number) => format!("sed -i -e {number}r/run/line -e {number}d \"$0\""),
-            None => "f=\"$0\"; { [ ! -s \"$f\" ] || [ -z \"$(tail -c 1 \"$f\")\" ] || echo >> \"$f\"; } && cat /run/line >> \"$f\"".to_owned(),
+            None => {
+                "f=\"$0\"; { [ ! -s \"$f\" ] || [ -z \"$(tail -c 1 \"$f\")\" ] || echo >> \"$f\"; } && cat /run/line >> \"$f\""
+                    .to_owned()
+            }
         };
         self.host(&format!(
             "cat > {place}/root/run/line << 'THE END OF IT'\n{line}\nTHE END OF IT

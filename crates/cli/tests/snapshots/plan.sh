@@ -38,7 +38,10 @@ git submodule update --init --recursive
 #    For whoever looks after this machine:
 #      sudo apt-get install qemu-system-arm
 
-# 8. Nothing has to be changed any more: sign out completely and in again.
+# 8. Install the chip's debugger in a version that is >= 0.12. The package openocd of apt is 0.11.0-1, which does not do. (after that, most likely, recommended)
+#    Settles the chip's debugger.
+
+# 9. Nothing has to be changed any more: sign out completely and in again.
 #    Settles hardware virtualization, the group for serial devices and cmake.
 
 echo 'Now sign out completely and in again, then check again: setup-ready preflight'

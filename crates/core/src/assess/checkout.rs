@@ -11,7 +11,9 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Checkout) -> Result<Con
         CheckoutReason::NoWorkingCopy
     } else if let Some((folder, owner)) = &state.foreign {
         CheckoutReason::Foreign { folder: folder.clone(), owner: owner.clone() }
-    } else if let Some(what) = state.unfinished.as_ref().filter(|_| wanted.clean || (wanted.branch.is_some() && state.branch != wanted.branch)) {
+    } else if let Some(what) =
+        state.unfinished.as_ref().filter(|_| wanted.clean || (wanted.branch.is_some() && state.branch != wanted.branch))
+    {
         // Neither a switch of the branch nor a clean state can be had before.
         CheckoutReason::Unfinished { what: what.clone() }
     } else if wanted.branch.is_some() && state.branch != wanted.branch {

@@ -11,7 +11,10 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclus
     let path = state.path.clone();
     let mut trouble = trouble(wanted, state);
     // What one will write into is written into as a whole. In a folder that people share, others have things of their own.
-    let whole = state.mine == Some(true) && wanted.kind == PathKind::Folder && (wanted.writable || wanted.mine) && wanted.expect == Existence::Present;
+    let whole = state.mine == Some(true)
+        && wanted.kind == PathKind::Folder
+        && (wanted.writable || wanted.mine)
+        && wanted.expect == Existence::Present;
     if trouble.is_none()
         && whole
         && let Some(Some(barrier)) = if_known(inquiry.within(&wanted.path))?
@@ -22,7 +25,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclus
         let absent = wanted.expect == Existence::Absent;
         return Ok(if absent { Met::PathAbsent { path } } else { Met::PathFits { path } }.into());
     };
-    let whose = match (&trouble, &state.nature, state.mine) {
+    let owned_by = match (&trouble, &state.nature, state.mine) {
         (PathTrouble::Barred { barrier }, ..) if barrier.mine => Whose::Own,
         (PathTrouble::Barred { .. } | PathTrouble::Within { .. }, ..) => Whose::Foreign,
         (_, Nature::Missing | Nature::Dangling(_), _) if !state.writable => Whose::Foreign,
@@ -30,7 +33,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclus
         (.., Some(true)) => Whose::Own,
         (.., Some(false)) => Whose::Foreign,
     };
-    Ok(PathReason { path, whose, trouble }.into())
+    Ok(PathReason { path, whose: owned_by, trouble }.into())
 }
 
 fn trouble(wanted: &Path, state: &PathState) -> Option<PathTrouble> {

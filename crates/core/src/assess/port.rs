@@ -1,7 +1,7 @@
 //! `port`: it can be bound there by this user, or one of the accepted programs holds it.
 
 use crate::finding::{Conclusion, Met, PortMet, PortReason, PortTrouble, SetAt};
-use crate::guide::{Guide, Port, Subject};
+use crate::guide::{Guide, Port, Requirement, Subject};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{Binding, Holder, SettingNumber};
 use crate::prelude::*;
@@ -98,11 +98,9 @@ const NEAR: u16 = 200;
 const MOST_APART: usize = 20;
 
 /// How many movable ports of the guide stand before the one at this place, close to it.
-fn moving_before(guide: &Guide, place: &PortPlace) -> usize {
-    let ports = guide.requirements.iter().filter_map(|requirement| match &requirement.subject {
-        Subject::Port(port) if port.set_by.is_some() => Some(port),
-        _ => None,
-    });
+fn moving_before<'g>(guide: &'g Guide, place: &PortPlace) -> usize {
+    let port = |requirement: &'g Requirement| if let Subject::Port(port) = &requirement.subject { Some(port) } else { None };
+    let ports = guide.requirements.iter().filter_map(port).filter(|port| port.set_by.is_some());
     let close = ports.filter_map(|port| port.numbers.each().first().copied()).take_while(|number| *number != place.port);
     close.filter(|number| number.abs_diff(place.port) <= NEAR).take(MOST_APART).count()
 }

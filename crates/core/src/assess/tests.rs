@@ -44,7 +44,7 @@ const CMAKE: &str = "tool = \"cmake\"\nversion = \">= 3.25, < 5, != 3.26.1\"";
     RunEnd::Exit(0),
     "hello",
     Some(Cause::ToolSilent),
-    "/usr/bin/cmake ran, but nothing that it printed looks like a version."
+    "/usr/bin/cmake ran, but nothing that it printed looks like a version. It said: hello"
 )]
 #[case::stuck(
     RunEnd::TimeUp(2_500),

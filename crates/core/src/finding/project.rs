@@ -1,8 +1,8 @@
 //! What is found about variables, groups, limits, libraries, locales, settings, the working copy and commands.
 
 use crate::cause::Cause;
-use crate::observation::Unfinished;
 use crate::finding::Place;
+use crate::observation::Unfinished;
 use crate::prelude::*;
 use crate::version::{Fit, Miss, Version};
 use serde::Serialize;

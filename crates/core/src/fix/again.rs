@@ -26,7 +26,9 @@ pub(super) fn in_order(inquiry: &mut Inquiry<'_>, requirement: &Requirement, way
     }
     let Some(first) = open.first().cloned() else {
         if let Some(first) = done.first_mut() {
-            first.choice = Some("This was advised before, too: if you have done it, it did not help, and no other way is known here.".into());
+            first.choice = Some(
+                "This was advised before, too: if you have done it, it did not help, and no other way is known here.".into(),
+            );
         }
         return Ok(done);
     };
@@ -69,6 +71,8 @@ fn stands(inquiry: &mut Inquiry<'_>, fix: &Fix) -> Result<bool, Stop> {
 /// What is left to do where the line stands already.
 fn terminal(fix: &Fix) -> Fix {
     let file = fix.edit.as_ref().map(|edit| edit.file.as_str()).unwrap_or_default();
-    let say = format!("{file} has the line for it already, and this terminal was opened before or does not read that file: open a new terminal.");
+    let say = format!(
+        "{file} has the line for it already, and this terminal was opened before or does not read that file: open a new terminal."
+    );
     Fix { say, edit: None, ..fix.clone() }
 }

@@ -54,11 +54,11 @@ impl Change {
             (Self::Path { path, to, .. }, Probe::Path { pattern, .. }, Observation::Path(state)) if state.path == *path => {
                 Some(Observation::Path(to.on(state.clone(), pattern.is_some())))
             }
-            (Self::Path { asked, to: PathChange::Mine | PathChange::Folder, .. }, Probe::Within { path }, Observation::Within(_))
-                if path == asked =>
-            {
-                Some(Observation::Within(None))
-            }
+            (
+                Self::Path { asked, to: PathChange::Mine | PathChange::Folder, .. },
+                Probe::Within { path },
+                Observation::Within(_),
+            ) if path == asked => Some(Observation::Within(None)),
             (Self::Joined(group), Probe::Account, Observation::Account(account)) if !account.groups.contains(group) => {
                 let mut account = account.clone();
                 account.groups.push(group.clone());
@@ -67,7 +67,9 @@ impl Change {
             (Self::Joined(group), Probe::Path { .. }, Observation::Path(state)) if state.writers.as_ref() == Some(group) => {
                 Some(Observation::Path(PathState { writable: true, executable: true, readable: true, ..state.clone() }))
             }
-            (Self::Joined(group), Probe::Group { name }, Observation::Group(false)) if name == group => Some(Observation::Group(true)),
+            (Self::Joined(group), Probe::Group { name }, Observation::Group(false)) if name == group => {
+                Some(Observation::Group(true))
+            }
             _ => None,
         }
     }

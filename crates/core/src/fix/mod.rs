@@ -1,6 +1,7 @@
 //! Fixes: what would settle a requirement on this machine. The software shows them and never carries them out.
 
 mod again;
+mod agreement;
 mod alternatives;
 mod capacity;
 mod case;
@@ -19,8 +20,11 @@ mod suggest;
 mod tool;
 mod unknown;
 
+pub(crate) use agreement::agreed;
 pub(crate) use alternatives::cheapest_first;
 pub(crate) use circumstances::Circumstances;
+#[cfg(test)]
+pub(crate) use effect::Effect;
 pub use model::{Fix, Source};
 pub(crate) use model::{Part, Whole};
 pub use shell::{Shell, quote};

@@ -80,19 +80,7 @@ pub(super) fn fix(case: &Case<'_>, reason: &PathReason) -> Option<Fix> {
             "Move the project to a disk where programs may run (your home folder, usually), or ask whoever looks after this machine to \
              mount {mounted_at} with execution."
         )),
-        PathTrouble::CannotStart { script: ScriptTrouble::LineEnds } if case.unix() => {
-            // sed(1) of GNU and of the BSDs differ in what follows -i; both take this.
-            let quoted = case.quoted(path);
-            let commands = [format!("sed -i.old 's/\\r$//' {quoted}")];
-            let say = format!("Give {path} the line ends of this system; the file as it was is kept beside it, as {path}.old.");
-            place.step(say, &commands).with_effect(place.effect(PathChange::LineEnds))
-        }
-        PathTrouble::CannotStart { script: ScriptTrouble::LineEnds } => {
-            Fix::say(format!("Save {path} with the line ends of this system."))
-        }
-        PathTrouble::CannotStart { script: ScriptTrouble::NoInterpreter(name) } => {
-            Fix::say(format!("Install what {name} belongs to, or let the first line of {path} name a program that is here."))
-        }
+        PathTrouble::CannotStart { script } => place.starting(script),
         PathTrouble::Content => {
             let what = if folder { "Put what is missing into" } else { "Correct the text of" };
             let pattern = wanted.contains.as_ref()?;
@@ -123,6 +111,24 @@ impl Place<'_> {
             return self.case.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
         }
         Fix::say(say).run(commands.to_vec())
+    }
+
+    /// What lets a script start.
+    fn starting(&self, script: &ScriptTrouble) -> Fix {
+        let path = self.path;
+        match script {
+            ScriptTrouble::NoInterpreter(name) => {
+                Fix::say(format!("Install what {name} belongs to, or let the first line of {path} name a program that is here."))
+            }
+            ScriptTrouble::LineEnds if self.case.unix() => {
+                // sed(1) of GNU and of the BSDs differ in what follows -i; both take this.
+                let commands = [format!("sed -i.old 's/\\r$//' {}", self.case.quoted(path))];
+                let say =
+                    format!("Give {path} the line ends of this system; the file as it was is kept beside it, as {path}.old.");
+                self.step(say, &commands).with_effect(self.effect(PathChange::LineEnds))
+            }
+            ScriptTrouble::LineEnds => Fix::say(format!("Save {path} with the line ends of this system.")),
+        }
     }
 
     /// What would be seen at this place after a change.
@@ -219,7 +225,8 @@ impl Place<'_> {
         if !self.case.unix() {
             return Fix::say(say);
         }
-        self.step(say, &[format!("chmod {letters} {}", self.case.quoted(self.path))]).with_effect(self.effect(PathChange::With(bits)))
+        self.step(say, &[format!("chmod {letters} {}", self.case.quoted(self.path))])
+            .with_effect(self.effect(PathChange::With(bits)))
     }
 
     fn readable(&self, owner: Option<&str>) -> Fix {
@@ -263,7 +270,8 @@ impl Place<'_> {
         match writers {
             Some(group) if case.here.os == Some(Os::Linux) && self.whose == Whose::Foreign => {
                 let effect = Effect::Changes(vec![Change::Joined(group.to_owned())]);
-                if case.seen.joined.iter().any(|joined| joined == group) { sign_in() } else { case.join_group(group) }.with_effect(effect)
+                if case.seen.joined.iter().any(|joined| joined == group) { sign_in() } else { case.join_group(group) }
+                    .with_effect(effect)
             }
             _ => self.mine(owner, path),
         }

@@ -8,9 +8,9 @@ use crate::finding::{Finding, Verdict};
 use crate::guide::Requirement;
 use crate::inquiry::{Context, Inquiry, Stop};
 use crate::known::Known;
+use crate::observation::Observation;
 use crate::prelude::*;
 use crate::probe::Probe;
-use crate::observation::Observation;
 
 /// How many faults of one requirement are followed, one behind the other.
 const MOST_FAULTS: usize = 6;
@@ -56,18 +56,18 @@ pub(super) fn followed(
     Ok(None)
 }
 
-/// What would be known: the answers that a finding rests on, changed, and those that the changes settle by themselves.
+/// What would be known: the answers that a finding rests on, differs, and those that the changes settle by themselves.
 pub(super) fn foreseen(finding: &Finding, changes: &[Change]) -> Known {
     let mut foreseen = Known::default();
     for answer in &finding.evidence {
         let mut observation = (*answer.observation).clone();
-        let mut changed = false;
+        let mut differs = false;
         for change in changes {
             if let Some(after) = change.on(&answer.probe, &observation) {
-                (observation, changed) = (after, true);
+                (observation, differs) = (after, true);
             }
         }
-        if changed {
+        if differs {
             foreseen.learn(Arc::clone(&answer.probe), observation, 0);
         }
     }
@@ -85,6 +85,10 @@ pub(super) fn foreseen(finding: &Finding, changes: &[Change]) -> Known {
 /// What an assessment of the future lacks, the present must find out.
 pub(super) fn pass_on(inquiry: &mut Inquiry<'_>, then: Inquiry<'_>) {
     let (probes, requirements) = then.into_open();
-    probes.into_iter().for_each(|probe| inquiry.want(probe));
-    requirements.into_iter().for_each(|other| inquiry.wait_for(other));
+    for probe in probes {
+        inquiry.want(probe);
+    }
+    for other in requirements {
+        inquiry.wait_for(other);
+    }
 }

@@ -84,19 +84,23 @@ fn in_env_file(case: &Case<'_>, name: &str, file: &str) -> Fix {
     fix
 }
 
-/// What makes the lines that set a variable comments, for sed of GNU and of BusyBox; lines of other shells look otherwise and are left.
+/// What makes the lines that set a variable comments, for sed of GNU and of `BusyBox`; lines of other shells look otherwise and are left.
 fn of_shells(name: &str) -> String {
     format!("/^[[:space:]]*\\(export[[:space:]]\\+\\)\\?{name}=/s/^/# /")
 }
 
 fn unwanted(case: &Case<'_>, name: &str) -> Fix {
     if let (Some(file), Some(Os::Linux)) = (case.seen.startup.filter(|file| file.starts_with("/etc/profile")), case.here.os) {
-        let say = format!("Make the line of {file} that sets {name} for everyone a comment; the file as it was is kept beside it.");
+        let say =
+            format!("Make the line of {file} that sets {name} for everyone a comment; the file as it was is kept beside it.");
         // What begins with a dot is not read from there.
         let command = format!("sed -i.old {} {file}", case.quoted(&of_shells(name)));
         return case.admin_step(say, &[&command]).then(Then::SignIn);
     }
-    let own = case.seen.startup.filter(|file| file.starts_with("~/") && !file.ends_with(".fish") && !file.ends_with("cshrc"));
+    let own = case
+        .seen
+        .startup
+        .filter(|file| file.starts_with("~/") && !["config.fish", ".cshrc", ".login"].iter().any(|other| file.ends_with(other)));
     if let (Some(file), Some(Os::Linux)) = (own, case.here.os) {
         return Fix::say(format!(
             "Make the line of {file} that sets {name} a comment; the file as it was is kept beside it, with .old behind its name."
@@ -250,8 +254,10 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
             Fix::say("Get the project with `git clone` instead of as an archive; its page says from where.")
         }
         CheckoutReason::Unfinished { what: Unfinished::Locked(lock) } => {
-            let mut fix = Fix::say("Make sure that no git is running here any more, and take away the lock that one has left behind.")
-                .run(vec![if case.unix() { format!("rm {}", case.quoted(lock)) } else { format!("del {}", case.quoted(lock)) }]);
+            let mut fix =
+                Fix::say("Make sure that no git is running here any more, and take away the lock that one has left behind.").run(
+                    vec![if case.unix() { format!("rm {}", case.quoted(lock)) } else { format!("del {}", case.quoted(lock)) }],
+                );
             fix.warn("While a git is running, its lock keeps the working copy whole.");
             fix
         }

@@ -3,7 +3,10 @@
 use super::case::{Case, Seen};
 use super::circumstances::is_own;
 use super::effect::Effect;
-use super::{Circumstances, Fix, Source, again, alternatives, capacity, fill, network, package, path, port, predict, project, tool, unknown};
+use super::{
+    Circumstances, Fix, Source, again, alternatives, capacity, fill, network, package, path, port, predict, project, tool,
+    unknown,
+};
 use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
 use crate::finding::{AnyOfReason, Finding, OtherPlace, PathTrouble, Reason, Verdict};
@@ -62,7 +65,8 @@ pub(crate) fn presumed(
     let foreseen = predict::foreseen(&before, &changes);
     let mut then = Inquiry::new(Context { ahead: true, foreseen: Some(&foreseen), ..inquiry.context });
     let fixes = match finding_with_evidence(&mut then, index, requirement) {
-        Some(after) => suggest(&mut then, index, requirement, &after),
+        Some(after) if after.verdict() == Verdict::Unmet => suggest(&mut then, index, requirement, &after),
+        Some(_) => Ok(Vec::new()),
         None => Err(Stop::Pending),
     };
     match fixes {
@@ -199,7 +203,8 @@ fn disturbs(inquiry: &mut Inquiry<'_>, requirement: &Requirement, at: &str) -> R
         match if_known(inquiry.program(name)) {
             Ok(copies) => {
                 let lies_there = |copy: &ProgramCopy| copy.path.rsplit_once('/').is_some_and(|(other, _)| other == folder);
-                let moved = copies.is_some_and(|copies| copies.iter().skip(1).any(lies_there) && !copies.first().is_some_and(lies_there));
+                let moved =
+                    copies.is_some_and(|copies| copies.iter().skip(1).any(lies_there) && !copies.first().is_some_and(lies_there));
                 if moved {
                     return Ok(true);
                 }

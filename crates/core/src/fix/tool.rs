@@ -34,7 +34,9 @@ pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
         && let Some(link) = chosen(case, &other.at)
     {
         // What would change other tools of the project is no way at all.
-        if case.seen.disturbs { fixes.clear() }
+        if case.seen.disturbs {
+            fixes.clear();
+        }
         fixes.push(link);
     }
     if let Some(other) = reason.other.as_ref().filter(|other| other.place == OtherPlace::NotStarted)
@@ -172,11 +174,13 @@ const CHOSEN: &str = "~/.local/opt/chosen/bin";
 fn chosen(case: &Case<'_>, at: &str) -> Option<Fix> {
     let name = at.rsplit('/').next().filter(|_| case.unix())?;
     let file = case.here.startup_file()?;
-    let say = format!("Let your shell find this copy of {name} first, and nothing else of its folder: by a link in {CHOSEN}, which goes first on PATH.");
+    let say = format!(
+        "Let your shell find this copy of {name} first, and nothing else of its folder: by a link in {CHOSEN}, which goes first on PATH."
+    );
     let mut fix = Fix::say(say).run(vec![format!("mkdir -p {CHOSEN} && ln -sf {} {CHOSEN}/", case.quoted(at))]);
     let line = match case.here.shell {
         Shell::Fish => format!("set -gx PATH {CHOSEN} $PATH"),
-        _ => format!("export PATH={CHOSEN}:\"$PATH\""),
+        Shell::Posix | Shell::PowerShell | Shell::Cmd => format!("export PATH={CHOSEN}:\"$PATH\""),
     };
     fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });
     Some(fix.then(Then::NewShell))

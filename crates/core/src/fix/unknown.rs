@@ -13,22 +13,23 @@ pub(super) fn step(requirement: &Requirement, reason: &Reason) -> Option<Fix> {
             "Read what the guide wants to start for {title}. If you trust it, check again and say yes when you are asked, or add --allow-commands."
         ))
     };
-    match reason {
-        Reason::Command(command) => matches!(command, CommandReason::NoConsent).then(consent),
-        Reason::Tool(tool) => match &tool.trouble {
-            ToolTrouble::NoConsent { .. } => Some(consent()),
-            ToolTrouble::Silent { .. } | ToolTrouble::Incomparable { .. } => {
-                let program = tool.program.as_deref().unwrap_or(&title);
-                Some(Fix::say(format!(
-                    "Find out which version {program} is, from its own help or its page, and tell those who look after the guide how it says so."
-                )))
-            }
-            _ => None,
-        },
-        Reason::General(General::CouldNotLook { reason }) => Some(Fix::say(format!(
-            "Do away with what kept {title} from being looked at, and check again: {}.",
-            reason.trim_end_matches('.')
-        ))),
-        _ => None,
+    if let Reason::Command(CommandReason::NoConsent) = reason {
+        return Some(consent());
     }
+    if let Reason::Tool(tool) = reason {
+        if matches!(tool.trouble, ToolTrouble::NoConsent { .. }) {
+            return Some(consent());
+        }
+        if matches!(tool.trouble, ToolTrouble::Silent { .. } | ToolTrouble::Incomparable { .. }) {
+            let program = tool.program.as_deref().unwrap_or(&title);
+            return Some(Fix::say(format!(
+                "Find out which version {program} is, from its own help or its page, and tell those who look after the guide how it says so."
+            )));
+        }
+    }
+    let Reason::General(General::CouldNotLook { reason }) = reason else { return None };
+    Some(Fix::say(format!(
+        "Do away with what kept {title} from being looked at, and check again: {}.",
+        reason.trim_end_matches('.')
+    )))
 }

@@ -74,7 +74,9 @@ pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
     // The line that an earlier step adds is there already.
     let mut added = hashbrown::HashSet::new();
     for step in &mut plan.steps {
-        if step.fix.edit.as_ref().is_some_and(|edit| !added.insert((edit.file.clone(), edit.append.clone()))) && !step.fix.run.is_empty() {
+        if step.fix.edit.as_ref().is_some_and(|edit| !added.insert((edit.file.clone(), edit.append.clone())))
+            && !step.fix.run.is_empty()
+        {
             step.fix.edit = None;
         }
     }

@@ -29,21 +29,36 @@ pub fn beyond_sight(requirement: &Requirement, finding: &Finding, shell: Shell) 
                 answer("an alias", format!("unalias {name} takes it away in this terminal; {stays}.")),
                 answer("a function", format!("unset -f {name} takes it away in this terminal; {stays}.")),
                 answer("hashed, or a file that is gone", "hash -r makes the shell look anew; in zsh it is rehash.".to_owned()),
-                answer("another file than above", "PATH differs in this terminal: open a new one and check again there.".to_owned()),
+                answer(
+                    "another file than above",
+                    "PATH differs in this terminal: open a new one and check again there.".to_owned(),
+                ),
             ],
         },
         Shell::Fish => BeyondSight {
             line: format!("type {name}"),
             answers: vec![
-                answer("a function (fish's aliases are some)", format!("functions -e {name} takes it away in this terminal; {stays}.")),
-                answer("another file than above", "PATH differs in this terminal: open a new one and check again there.".to_owned()),
+                answer(
+                    "a function (fish's aliases are some)",
+                    format!("functions -e {name} takes it away in this terminal; {stays}."),
+                ),
+                answer(
+                    "another file than above",
+                    "PATH differs in this terminal: open a new one and check again there.".to_owned(),
+                ),
             ],
         },
         Shell::PowerShell => BeyondSight {
             line: format!("Get-Command {name}"),
             answers: vec![
-                answer("an alias or a function", format!("Remove-Item Alias:{name} (or Function:{name}) takes it away; {stays}.")),
-                answer("another file than above", "PATH differs in this terminal: open a new one and check again there.".to_owned()),
+                answer(
+                    "an alias or a function",
+                    format!("Remove-Item Alias:{name} (or Function:{name}) takes it away; {stays}."),
+                ),
+                answer(
+                    "another file than above",
+                    "PATH differs in this terminal: open a new one and check again there.".to_owned(),
+                ),
             ],
         },
         Shell::Cmd => BeyondSight {

@@ -145,10 +145,14 @@ pub(super) fn wanted_of(reason: &PathReason) -> Option<String> {
         PathTrouble::Mode { needed, .. } => Some(format!("{needed:o}")),
         PathTrouble::OpenToOthers { .. } => Some("only for you".to_owned()),
         PathTrouble::NotMine { .. } => Some("yours".to_owned()),
-        PathTrouble::Within { must_be_mine, .. } => Some(if *must_be_mine { "yours, with all in it" } else { "writable, with all in it" }.to_owned()),
+        PathTrouble::Within { must_be_mine, .. } => {
+            Some(if *must_be_mine { "yours, with all in it" } else { "writable, with all in it" }.to_owned())
+        }
         PathTrouble::NotWritable { .. } | PathTrouble::ReadOnly { .. } => Some("writable".to_owned()),
         PathTrouble::NotReadable { .. } => Some("readable".to_owned()),
-        PathTrouble::NoExecution { .. } | PathTrouble::CannotStart { .. } | PathTrouble::NotExecutable => Some("executable".to_owned()),
+        PathTrouble::NoExecution { .. } | PathTrouble::CannotStart { .. } | PathTrouble::NotExecutable => {
+            Some("executable".to_owned())
+        }
         PathTrouble::Missing { .. }
         | PathTrouble::Barred { .. }
         | PathTrouble::Unwanted

@@ -294,7 +294,9 @@ pub(super) fn checkout_wanted_of(words: &Words<'_>, reason: &CheckoutReason) -> 
         CheckoutReason::Submodules { .. } | CheckoutReason::LargeFiles { .. } => Some("all fetched".to_owned()),
         CheckoutReason::Unfinished { .. } => Some("nothing half done".to_owned()),
         CheckoutReason::Foreign { .. } => Some("yours".to_owned()),
-        CheckoutReason::SubmodulesMoved { .. } | CheckoutReason::SubmodulesEmptied { .. } => Some("as the project records them".to_owned()),
+        CheckoutReason::SubmodulesMoved { .. } | CheckoutReason::SubmodulesEmptied { .. } => {
+            Some("as the project records them".to_owned())
+        }
         CheckoutReason::Dirty { .. } => Some("nothing uncommitted".to_owned()),
         CheckoutReason::ChangesUnknown => None,
     }

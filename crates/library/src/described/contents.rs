@@ -69,8 +69,11 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
         if let Some(name) = fields.required("name").map(|name| name.value.to_owned()) {
             let version = fields.owned("version");
             let file = fields.owned("described_by").unwrap_or_else(|| format!("/usr/lib/pkgconfig/{name}.pc"));
-            let state =
-                LibraryState { description: version.map(|version| (file, version)), lacks: None, loaded_from: fields.owned("loaded_from") };
+            let state = LibraryState {
+                description: version.map(|version| (file, version)),
+                lacks: None,
+                loaded_from: fields.owned("loaded_from"),
+            };
             shape.contents.libraries.insert(name, state);
         }
         fields.finish(|_| None);
@@ -221,13 +224,22 @@ fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&
     let contents = &shape.contents;
     let environment = contents.environment.get(name).map_or(Value::Unset, |value| Value::of(value, pattern));
     let text = |path: &str| contents.paths.get(&resolve(shape, path)).map(|path| path.text.as_str());
-    let file = env_file.map(|file| match text(file).and_then(|text| env_value(text, name)) {
+    let said = env_file.and_then(text).and_then(|text| env_value(text, name));
+    let line = said.as_ref().map(|(line, _)| *line);
+    let file = env_file.map(|file| match said {
         Some((line, value)) => (format!("{file}, line {line}"), Value::of(&value, pattern)),
         None => (file.to_owned(), Value::Unset),
     });
     let own = shape.account.as_ref().and_then(|account| account.startup_file.as_deref());
     let startup = own.into_iter().chain(["~/.profile"]).find(|path| text(path).is_some_and(|text| sets_variable(text, name)));
-    VariableState { environment, file, line: None, of_another_system: false, leads_nowhere: false, startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned) }
+    VariableState {
+        environment,
+        file,
+        line,
+        of_another_system: false,
+        leads_nowhere: false,
+        startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned),
+    }
 }
 
 fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState {

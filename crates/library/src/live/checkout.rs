@@ -61,7 +61,13 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
         Some(Err(error)) => return Observation::CouldNotLook(error.to_string()),
         None => return Observation::CouldNotLook(format!("{} names no folder", root.join(".git").display())),
     };
-    let mut state = CheckoutState { present: true, branch, unfinished: unfinished(root), foreign: os::foreign(root), ..CheckoutState::default() };
+    let mut state = CheckoutState {
+        present: true,
+        branch,
+        unfinished: unfinished(root),
+        foreign: os::foreign(root),
+        ..CheckoutState::default()
+    };
     if asked.submodules {
         match missing_submodules(root) {
             Ok(names) => state.submodules = names,
@@ -179,7 +185,7 @@ fn otherwise(live: &Live, root: &Path) -> Result<(Vec<String>, Vec<String>), Str
     for path in paths {
         let inside = root.join(&path);
         let names = std::fs::read_dir(&inside).into_iter().flatten().flatten().map(|entry| entry.file_name());
-        if names.filter(|name| name != ".git").count() == 0 {
+        if names.filter(|name| name != ".git").count() == 0 && has_entries(&inside) {
             emptied.push(path);
         } else if let (Some(wanted), Some(found)) = (recorded.get(path.as_str()), commit(&inside))
             && *wanted != found
@@ -188,6 +194,14 @@ fn otherwise(live: &Live, root: &Path) -> Result<(Vec<String>, Vec<String>), Str
         }
     }
     Ok((moved, emptied))
+}
+
+/// Whether a working copy's index lists files (git's index format: a signature, the version, and the number of entries, four bytes each).
+fn has_entries(root: &Path) -> bool {
+    let mut head = [0; 12];
+    let index =
+        git_folder(root).map(|folder| std::fs::File::open(folder.join("index")).and_then(|mut file| file.read_exact(&mut head)));
+    matches!(index, Some(Ok(()))) && head.starts_with(b"DIRC") && !head.ends_with(&[0; 4])
 }
 
 /// The commit that a working copy stands at, where its files tell (gitrepository-layout(5)).

@@ -224,7 +224,9 @@ impl Live {
 fn named(probe: &Probe) -> (Vec<&str>, bool) {
     match probe {
         Probe::Socket { path } | Probe::Device { path, .. } => (vec![path.as_str()], true),
-        Probe::Path { path, .. } | Probe::Within { path } | Probe::DiskRoom { path } | Probe::Checkout { path, .. } => (vec![path.as_str()], false),
+        Probe::Path { path, .. } | Probe::Within { path } | Probe::DiskRoom { path } | Probe::Checkout { path, .. } => {
+            (vec![path.as_str()], false)
+        }
         Probe::Pinned { file, .. } => (vec![file.as_str()], false),
         Probe::Variable { env_file, .. } | Probe::SettingNumber { env_file, .. } => {
             (env_file.as_deref().into_iter().collect(), false)

@@ -14,13 +14,13 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
         Some(value) => Value::of(&value.to_string_lossy(), pattern),
     };
     let leads_nowhere = std::env::var(name).is_ok_and(|value| leads_nowhere(live, name, &value));
-    let (mut line, mut of_another_system) = (None, false);
+    let (mut at_line, mut of_another_system) = (None, false);
     let file = match env_file.map(|file| (file, place::text(&live.place(file)))) {
         None => None,
         Some((file, Ok(text))) => Some(match env_value(&text, name) {
             Some((number, value)) => {
                 of_another_system = is_of_another_system(&text);
-                line = Some(number);
+                at_line = Some(number);
                 (format!("{file}, line {number}"), Value::of(&value, pattern))
             }
             None => (file.to_owned(), Value::Unset),
@@ -31,7 +31,7 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
         Some((_, Err(error))) => return Observation::CouldNotLook(error.to_string()),
     };
     let startup = os::startup_file_with(name, live.home.as_deref());
-    Observation::Variable(VariableState { environment, file, line, of_another_system, leads_nowhere, startup })
+    Observation::Variable(VariableState { environment, file, line: at_line, of_another_system, leads_nowhere, startup })
 }
 
 /// Whether what a value names is not there, as far as the variable's name says what it means: a folder for what is called a home or a root,

@@ -39,7 +39,9 @@ pub fn gitlinks(text: &str) -> std::collections::HashMap<&str, String> {
 
 /// The commit of a reference in the file of packed ones.
 pub fn packed_ref(text: &str, name: &str) -> Option<String> {
-    text.lines().find_map(|line| line.split_once(' ').filter(|(_, other)| other.trim() == name)).map(|(commit, _)| commit.to_owned())
+    text.lines()
+        .find_map(|line| line.split_once(' ').filter(|(_, other)| other.trim() == name))
+        .map(|(commit, _)| commit.to_owned())
 }
 
 /// How the pointer of a large file begins (the Git LFS specification, version 1).

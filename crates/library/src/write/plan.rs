@@ -116,18 +116,7 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
     for (number, step) in report.plan.steps.iter().enumerate() {
         writeln!(writer, "\n# {}. {}{}", number + 1, line(&step.fix.say), marks(step))?;
         writeln!(writer, "#    Settles {}.", line(&titles(report, step)))?;
-        if let Some(choice) = &step.fix.choice {
-            writeln!(writer, "#    {}", line(choice))?;
-        }
-        if let Some(caution) = &step.fix.caution {
-            writeln!(writer, "#    Mind: {}", line(caution))?;
-        }
-        if let Some(other) = &step.fix.otherwise {
-            writeln!(writer, "#    Otherwise: {}", line(&other.say))?;
-            for text in other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)) {
-                writeln!(writer, "#      {}", Sanitised::command(&line(text)))?;
-            }
-        }
+        remarks(step, &mut writer)?;
         let other_shell = report.shell != Shell::Posix;
         let asks = step.fix.run.iter().any(|command| command.contains(YOURS))
             || step.fix.edit.as_ref().is_some_and(|edit| edit.append.contains(YOURS));
@@ -191,6 +180,23 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         writeln!(writer, "\necho 'Now check again: setup-ready preflight'")?;
     }
     writeln!(writer, "}}\nsteps")
+}
+
+/// What is to be known of a step, as comments.
+fn remarks(step: &Step, writer: &mut impl Write) -> io::Result<()> {
+    if let Some(choice) = &step.fix.choice {
+        writeln!(writer, "#    {}", line(choice))?;
+    }
+    if let Some(caution) = &step.fix.caution {
+        writeln!(writer, "#    Mind: {}", line(caution))?;
+    }
+    if let Some(other) = &step.fix.otherwise {
+        writeln!(writer, "#    Otherwise: {}", line(&other.say))?;
+        for text in other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)) {
+            writeln!(writer, "#      {}", Sanitised::command(&line(text)))?;
+        }
+    }
+    Ok(())
 }
 
 /// Whether a command only sets a variable of the shell, and is ours.

@@ -1,3 +1,4 @@
+mod predictions;
 mod properties;
 
 use super::{Driver, NotInGuide, Selection};

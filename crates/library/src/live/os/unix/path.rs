@@ -36,7 +36,11 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
         }
         Err(error) if error.kind() == ErrorKind::PermissionDenied => {
             state.barred_by = barrier_above(path);
-            return if state.barred_by.is_some() { Observation::Path(state) } else { Observation::CouldNotLook(error.to_string()) };
+            return if state.barred_by.is_some() {
+                Observation::Path(state)
+            } else {
+                Observation::CouldNotLook(error.to_string())
+            };
         }
         Err(error) => return Observation::CouldNotLook(error.to_string()),
     };

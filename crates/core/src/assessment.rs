@@ -1,0 +1,58 @@
+//! Settling a requirement: its finding, and what would settle it, or the next questions.
+
+use crate::assess::finding_with_evidence;
+use crate::cause::Cause;
+use crate::finding::{Conclusion, Finding, LeftOut};
+use crate::fix::{cheapest_first, presumed, suggest};
+use crate::guide::Requirement;
+use crate::inquiry::{Context, Inquiry, Stop};
+use crate::prelude::*;
+use crate::probe::Probe;
+use crate::settled::Settled;
+
+/// What came of an assessment.
+#[derive(Debug)]
+pub(crate) enum Assessment {
+    /// A finding, with the fixes that fit this machine.
+    Settled(Settled),
+    /// These must be answered first.
+    Ask {
+        /// Questions to the machine.
+        probes: Vec<Probe>,
+        /// The indexes of requirements that must be settled.
+        requirements: Vec<usize>,
+        /// The finding, where it is there already and only its fixes are still to come.
+        finding: Option<Arc<Finding>>,
+    },
+}
+
+/// Assesses one requirement against what is known.
+pub(crate) fn assess(context: Context<'_>, index: usize) -> Assessment {
+    let mut inquiry = Inquiry::new(context);
+    let Some(requirement) = context.guide.requirements.get(index) else {
+        return Assessment::Settled(Settled::new(index, Finding::new(Conclusion::LeftOut(LeftOut::OtherMachine)), Vec::new()));
+    };
+    let finding = match settle(&mut inquiry, index, requirement) {
+        Ok(settled) => return Assessment::Settled(settled),
+        Err(finding) => finding,
+    };
+    let (probes, requirements) = inquiry.into_open();
+    Assessment::Ask { probes, requirements, finding }
+}
+
+/// What came of it; or the finding alone, where there is one and answers for its fixes are still to come.
+fn settle(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) -> Result<Settled, Option<Arc<Finding>>> {
+    let mut finding = finding_with_evidence(inquiry, index, requirement).ok_or(None)?;
+    if finding.cause() == Some(Cause::NoneOf) {
+        cheapest_first(inquiry, &mut finding).map_err(|_| None)?;
+    }
+    let fixes = match finding.reason() {
+        None => presumed(inquiry, index, requirement, &finding),
+        Some(_) => suggest(inquiry, index, requirement, &finding),
+    };
+    match fixes {
+        Ok(fixes) => Ok(Settled::new(index, finding, fixes)),
+        Err(Stop::Pending) => Err(Some(Arc::new(finding))),
+        Err(Stop::NoAnswer(_)) => Ok(Settled::new(index, finding, Vec::new())),
+    }
+}
