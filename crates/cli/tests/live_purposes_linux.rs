@@ -122,3 +122,19 @@ fn a_working_copy_that_git_cannot_work_in_is_told() {
     let (_, report) = bench.report(&without_rights(), &[]);
     causes_are(&report, &[("merge", "checkout-unfinished"), ("foreign", if is_root() { "checkout-not-mine" } else { "" })]);
 }
+
+#[test]
+fn advice_that_was_given_before_comes_with_the_next_way() {
+    let bench = Bench::new(
+        "[require.chart]\nfile = \"north.map\"\n[[require.chart.fix]]\nsay = \"Fetch it.\"\nrun = \"false\"
+         [[require.chart.fix]]\nsay = \"Copy it.\"\nrun = \"touch north.map\"\n",
+    );
+    // What is remembered lies outside of the project.
+    let state = tempfile::tempdir().unwrap();
+    let kept = format!("XDG_STATE_HOME={}", state.path().display());
+    let fix = || of(&bench.report(&["env", &kept], &[]).1, "chart")["fixes"][0].clone();
+    let (first, second) = (fix(), fix());
+    assert!(first["otherwise"].is_null() && first["choice"].is_null(), "{first}");
+    assert_eq!((&second["run"][0], &second["otherwise"]["run"][0]), (&"false".into(), &"touch north.map".into()), "{second}");
+    assert!(second["choice"].as_str().unwrap().contains("did not help"), "{second}");
+}

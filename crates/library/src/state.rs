@@ -165,7 +165,10 @@ impl LastResult {
         let open = report.settled.iter().filter(|one| !one.finding.verdict().is_fine());
         let open: Vec<_> = open.filter_map(|one| report.requirement(one).map(|requirement| (one, &requirement.id))).collect();
         let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| role.id.clone());
-        let new = open.iter().filter_map(|(one, id)| one.fixes.first().map(|fix| Advice::of(id, fix).to_string()));
+        let new = open.iter().filter_map(|(one, id)| {
+            let fix = one.fixes.first().filter(|fix| !fix.presumed)?;
+            Some(Advice::of(id, fix).to_string())
+        });
         let others = open.iter().filter_map(|(one, id)| {
             let otherwise = one.fixes.first()?.otherwise.as_ref()?;
             Some(Advice::of(id, otherwise).to_string())

@@ -57,7 +57,7 @@ impl Doing<'_> {
             paper.labelled(indent, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
         }
         if let Some(other) = self.otherwise {
-            paper.block(indent, &format!("Otherwise: {}", other.say), Ink::Body);
+            paper.block(indent, &format!("The next way: {}", other.say), Ink::Body);
             Self::from(other).draw(paper, indent, further);
         }
     }

@@ -14,6 +14,8 @@ pub struct Newcomer<'situation> {
     reports: usize,
     /// The commands of each step that was done.
     done: Vec<(Value, Value)>,
+    /// What the steps would have settled of which a command failed.
+    pub failed: Vec<Value>,
 }
 
 impl<'situation> Newcomer<'situation> {
@@ -47,6 +49,7 @@ impl<'situation> Newcomer<'situation> {
             log,
             reports: 0,
             done: Vec::new(),
+            failed: Vec::new(),
         };
         newcomer.root.start_in(&newcomer.terminal.device);
         if let Some(session) = &situation.session {
@@ -113,8 +116,9 @@ impl<'situation> Newcomer<'situation> {
             let run: Vec<String> = step["run"].as_array().into_iter().flatten().filter_map(Value::as_str).map(fill).collect();
             let edit = step["edit"].as_object();
             let after = step["then"].as_str();
-            for line in &run {
-                self.terminal.type_line(line);
+            // What could not be carried out has foretold nothing.
+            if run.iter().filter(|line| self.terminal.type_line(line) != Some(0)).count() > 0 {
+                self.failed.extend(step["settles"].as_array().into_iter().flatten().cloned());
             }
             if let Some(edit) = edit {
                 self.edits(

@@ -72,6 +72,9 @@ pub struct Situation {
     pub again: Option<String>,
     /// What `explain` must tell where the check can see nothing.
     pub explain: Option<String>,
+    /// Something undoes each step at once, so that what is foretold does not come.
+    #[serde(default)]
+    pub undone: bool,
     #[serde(default)]
     pub undecided: bool,
     #[serde(default)]
@@ -117,10 +120,13 @@ impl Judged {
 
 impl Judged {
     /// What was foretold of each step must have come: what it settles is met.
-    fn hold_to_predictions(&mut self, plan: &Value, after: &Value) {
+    fn hold_to_predictions(&mut self, plan: &Value, failed: &[Value], after: &Value) {
         let foretold =
             plan["steps"].as_array().into_iter().flatten().filter(|step| step["foreseen"] == true && step["presumed"] == false);
         for id in foretold.flat_map(|step| step["settles"].as_array().into_iter().flatten()) {
+            if failed.contains(id) {
+                continue;
+            }
             let now = after["requirements"].as_array().into_iter().flatten().find(|requirement| requirement["id"] == *id);
             self.foretold += 1;
             if now.is_some_and(|requirement| requirement["verdict"] == "met") {
@@ -206,7 +212,9 @@ pub fn judge(situation: &Situation) -> Judged {
         newcomer.does(&report["plan"]);
         let before = std::mem::replace(&mut report, Value::Null);
         report = newcomer.checks();
-        judged.hold_to_predictions(&before["plan"], &report);
+        if !situation.undone {
+            judged.hold_to_predictions(&before["plan"], &newcomer.failed, &report);
+        }
         if round == 0 {
             second = Some(telling(&report));
         }

@@ -14,6 +14,10 @@ use crate::text::Pattern;
 /// # Errors
 /// When answers are still to come.
 pub(super) fn in_order(inquiry: &mut Inquiry<'_>, requirement: &Requirement, ways: Vec<Fix>) -> Result<Vec<Fix>, Stop> {
+    // What waits for something else could not be done yet.
+    if inquiry.context.ahead {
+        return Ok(ways);
+    }
     let told = |fix: &Fix, selection: &Selection| selection.advised.contains(&Advice::of(&requirement.id, fix));
     let selection = inquiry.context.selection;
     let (mut open, mut done) = (Vec::new(), Vec::new());
@@ -39,13 +43,20 @@ pub(super) fn in_order(inquiry: &mut Inquiry<'_>, requirement: &Requirement, way
     } else if told(&first, selection) {
         let next = open.get(1).cloned();
         if let Some(first) = open.first_mut() {
-            first.choice = Some(
-                match next {
-                    Some(_) => "This was advised before. If you have done it, it did not help: then do what stands below it.",
-                    None => "This was advised before, too. If you have done it, it did not help, or something undoes it.",
+            first.choice = Some(match (&next, missing_line(first)) {
+                (Some(_), Some(file)) => {
+                    format!(
+                        "This was advised before, and the line is not in {file} yet. If it cannot be added there, take the next way."
+                    )
                 }
-                .into(),
-            );
+                (Some(_), None) => {
+                    "This was advised before. If you have done it, it did not help: then take the next way.".into()
+                }
+                (None, Some(file)) => format!("This was advised before, and the line is not in {file} yet."),
+                (None, None) => {
+                    "This was advised before, too. If you have done it, it did not help, or something undoes it.".into()
+                }
+            });
             first.otherwise = next.map(Box::new);
         }
     }
@@ -58,11 +69,15 @@ fn said(fix: &Fix) -> &str {
     fix.say.trim_end_matches('.')
 }
 
+/// The start-up file in which the line of a fix does not stand, where it is one of those that are looked into.
+fn missing_line(fix: &Fix) -> Option<&str> {
+    let edit = fix.edit.as_ref().filter(|edit| fix.then == Some(Then::NewShell) && edit.file.starts_with("~/"))?;
+    Some(&edit.file)
+}
+
 /// Whether the line that a fix adds to a start-up file stands in it already.
 fn stands(inquiry: &mut Inquiry<'_>, fix: &Fix) -> Result<bool, Stop> {
-    let Some(edit) = fix.edit.as_ref().filter(|edit| fix.then == Some(Then::NewShell) && edit.file.starts_with("~/")) else {
-        return Ok(false);
-    };
+    let Some(edit) = fix.edit.as_ref().filter(|_| missing_line(fix).is_some()) else { return Ok(false) };
     let line = format!("(?m)^\\s*{}\\s*$", regex::escape(&edit.append));
     let Ok(pattern) = Pattern::new(&line) else { return Ok(false) };
     Ok(if_known(inquiry.path(&edit.file, Some(&pattern)))?.is_some_and(|state| state.holds == Some(true)))

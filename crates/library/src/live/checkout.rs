@@ -209,7 +209,7 @@ fn commit(root: &Path) -> Option<String> {
     let folder = git_folder(root)?;
     let head = super::place::text(&folder.join("HEAD")).ok()?;
     let Some(name) = head.trim().strip_prefix("ref:").map(str::trim) else { return Some(head.trim().to_owned()) };
-    if name.contains("..") {
+    if !name.starts_with("refs/") || name.contains("..") {
         return None;
     }
     if let Ok(text) = super::place::text(&folder.join(name)) {

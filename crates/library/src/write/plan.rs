@@ -88,7 +88,7 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
             writeln!(writer, "   Mind: {}\n", plain(caution))?;
         }
         if let Some(other) = &step.fix.otherwise {
-            writeln!(writer, "   Otherwise: {}", plain(&other.say))?;
+            writeln!(writer, "   The next way: {}", plain(&other.say))?;
             block(&mut writer, &other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)).collect::<Vec<_>>())?;
         }
         writeln!(writer, "   Settles {}.\n", plain(&titles(report, step)))?;
@@ -191,7 +191,7 @@ fn remarks(step: &Step, writer: &mut impl Write) -> io::Result<()> {
         writeln!(writer, "#    Mind: {}", line(caution))?;
     }
     if let Some(other) = &step.fix.otherwise {
-        writeln!(writer, "#    Otherwise: {}", line(&other.say))?;
+        writeln!(writer, "#    The next way: {}", line(&other.say))?;
         for text in other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)) {
             writeln!(writer, "#      {}", Sanitised::command(&line(text)))?;
         }
