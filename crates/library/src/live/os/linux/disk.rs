@@ -1,6 +1,7 @@
 use crate::live::os::Share;
 use crate::read::{mount_of, windows_disk};
 use nix::sys::quota::{QuotaType, quotactl_get};
+use rustix::fs::StatVfsMountFlags;
 use rustix::process::geteuid;
 use std::fs::read_to_string;
 use std::path::Path;
@@ -25,4 +26,9 @@ fn quota(device: &str) -> Option<(Option<u64>, Option<u64>)> {
     let files = limit(quota.inodes_hard_limit(), quota.inodes_soft_limit())
         .map(|limit| limit.saturating_sub(quota.allocated_inodes().unwrap_or(0)));
     (bytes.is_some() || files.is_some()).then_some((bytes, files))
+}
+
+/// Whether a filesystem with these flags lets nothing on it be executed (statvfs(3)).
+pub(in crate::live) fn forbids_execution(flags: StatVfsMountFlags) -> bool {
+    flags.contains(StatVfsMountFlags::NOEXEC)
 }

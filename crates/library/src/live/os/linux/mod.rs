@@ -9,7 +9,7 @@ mod port_holder;
 mod resources;
 
 pub(in crate::live) use account::{account, database_groups, group_of, has_group};
-pub(in crate::live) use disk::share;
+pub(in crate::live) use disk::{forbids_execution, share};
 pub(in crate::live) use limit::{limit, locales};
 pub(in crate::live) use network::{has_way_out, networks};
 pub(in crate::live) use pieces::{lacks, loads};

@@ -1,6 +1,6 @@
 use super::nearest_existing;
-use crate::live::place;
 use crate::live::program::head;
+use crate::live::{os, place};
 use crate::observation::{Barrier, MountBar, Nature, Observation, PathState, ScriptTrouble};
 use crate::text::Pattern;
 use rustix::fs::{Access, AtFlags, CWD, StatVfsMountFlags, accessat, statvfs};
@@ -100,7 +100,7 @@ fn barrier_above(path: &Path) -> Option<Barrier> {
 /// What the filesystem keeps everybody from, where it does (statvfs(3)).
 fn mount_bar(path: &Path) -> Option<MountBar> {
     let flags = statvfs(path).ok()?.f_flag;
-    let (read_only, no_execution) = (flags.contains(StatVfsMountFlags::RDONLY), flags.contains(StatVfsMountFlags::NOEXEC));
+    let (read_only, no_execution) = (flags.contains(StatVfsMountFlags::RDONLY), os::forbids_execution(flags));
     if !read_only && !no_execution {
         return None;
     }
