@@ -44,6 +44,6 @@ git submodule update --init --recursive
 # 9. Nothing has to be changed any more: sign out completely and in again.
 #    Settles hardware virtualization, the group for serial devices and cmake.
 
-echo 'Now sign out completely and in again, then check again: setup-ready preflight'
+echo 'Now sign out completely and in again, then check again: setup-ready preflight --role firmware'
 }
 steps

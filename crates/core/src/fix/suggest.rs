@@ -198,21 +198,15 @@ fn disturbs(inquiry: &mut Inquiry<'_>, requirement: &Requirement, at: &str) -> R
     let folder = at.rsplit_once('/').map_or("", |(folder, _)| folder);
     let names = inquiry.context.guide.requirements.iter().filter(|other| other.id != requirement.id);
     let names = names.filter_map(|other| if let Subject::Tool(tool) = &other.subject { Some(&tool.names) } else { None });
-    let mut pending = false;
     for name in names.flatten().take(MOST_NEIGHBOURS) {
-        match if_known(inquiry.program(name)) {
-            Ok(copies) => {
-                let lies_there = |copy: &ProgramCopy| copy.path.rsplit_once('/').is_some_and(|(other, _)| other == folder);
-                let moved =
-                    copies.is_some_and(|copies| copies.iter().skip(1).any(lies_there) && !copies.first().is_some_and(lies_there));
-                if moved {
-                    return Ok(true);
-                }
-            }
-            Err(_) => pending = true,
+        // One after the other: what is asked must not depend on what happens to be known already.
+        let Some(copies) = if_known(inquiry.program(name))? else { continue };
+        let lies_there = |copy: &ProgramCopy| copy.path.rsplit_once('/').is_some_and(|(other, _)| other == folder);
+        if copies.iter().skip(1).any(lies_there) && !copies.first().is_some_and(lies_there) {
+            return Ok(true);
         }
     }
-    if pending { Err(Stop::Pending) } else { Ok(false) }
+    Ok(false)
 }
 
 /// More tools than these are not looked at for one another's sake.

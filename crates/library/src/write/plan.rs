@@ -174,11 +174,13 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         Then::SignIn => "sign out completely and in again",
         Then::Restart => "restart the machine",
     });
-    if let Some(then) = then {
-        writeln!(writer, "\necho 'Now {then}, then check again: setup-ready preflight'")?;
-    } else {
-        writeln!(writer, "\necho 'Now check again: setup-ready preflight'")?;
-    }
+    let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
+    let again = format!("setup-ready preflight{}", role.unwrap_or_default());
+    let text = match then {
+        Some(then) => format!("Now {then}, then check again: {again}"),
+        None => format!("Now check again: {again}"),
+    };
+    writeln!(writer, "\necho {}", quote(&text, Shell::Posix))?;
     writeln!(writer, "}}\nsteps")
 }
 
