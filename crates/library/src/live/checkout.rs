@@ -74,7 +74,7 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
             Err(reason) => return Observation::CouldNotLook(reason),
         }
         if state.submodules.is_empty() && state.foreign.is_none() {
-            match otherwise(live, root) {
+            match out_of_step(live, root) {
                 Ok((moved, emptied)) => (state.moved, state.emptied) = (moved, emptied),
                 Err(reason) => return Observation::CouldNotLook(reason),
             }
@@ -168,7 +168,7 @@ fn missing_submodules(root: &Path) -> Result<Vec<String>, String> {
 
 /// Fetched submodules that stand at another commit than is recorded, and those of which no file is left. Git is asked only what the outer
 /// repository records; theirs is read.
-fn otherwise(live: &Live, root: &Path) -> Result<(Vec<String>, Vec<String>), String> {
+fn out_of_step(live: &Live, root: &Path) -> Result<(Vec<String>, Vec<String>), String> {
     let (mut moved, mut emptied) = (Vec::new(), Vec::new());
     let text = super::place::text(&root.join(".gitmodules")).unwrap_or_default();
     let paths = submodule_paths(&text);
@@ -184,8 +184,8 @@ fn otherwise(live: &Live, root: &Path) -> Result<(Vec<String>, Vec<String>), Str
     let recorded = gitlinks(&run.stdout);
     for path in paths {
         let inside = root.join(&path);
-        let names = std::fs::read_dir(&inside).into_iter().flatten().flatten().map(|entry| entry.file_name());
-        if names.filter(|name| name != ".git").count() == 0 && has_entries(&inside) {
+        let mut names = std::fs::read_dir(&inside).into_iter().flatten().flatten().map(|entry| entry.file_name());
+        if names.all(|name| name == ".git") && has_entries(&inside) {
             emptied.push(path);
         } else if let (Some(wanted), Some(found)) = (recorded.get(path.as_str()), commit(&inside))
             && *wanted != found
@@ -199,9 +199,9 @@ fn otherwise(live: &Live, root: &Path) -> Result<(Vec<String>, Vec<String>), Str
 /// Whether a working copy's index lists files (git's index format: a signature, the version, and the number of entries, four bytes each).
 fn has_entries(root: &Path) -> bool {
     let mut head = [0; 12];
-    let index =
-        git_folder(root).map(|folder| std::fs::File::open(folder.join("index")).and_then(|mut file| file.read_exact(&mut head)));
-    matches!(index, Some(Ok(()))) && head.starts_with(b"DIRC") && !head.ends_with(&[0; 4])
+    let Some(folder) = git_folder(root) else { return false };
+    let read = super::place::open(&folder.join("index")).and_then(|mut file| file.read_exact(&mut head));
+    read.is_ok() && head.starts_with(b"DIRC") && !head.ends_with(&[0; 4])
 }
 
 /// The commit that a working copy stands at, where its files tell (gitrepository-layout(5)).

@@ -31,7 +31,7 @@ const SEARCHED_BYTES: u64 = 1 << 20;
 const MOST_NAMES: usize = 1_000_000;
 
 /// Opens a file that a guide names: a plain one, and without ever waiting for somebody to write it.
-fn open(path: &Path) -> Result<File, Error> {
+pub(super) fn open(path: &Path) -> Result<File, Error> {
     if !path.metadata()?.is_file() {
         return Err(Error::other("it is not a plain file"));
     }
