@@ -150,7 +150,9 @@ impl<'l> Preflight<'l> {
             elapsed_ms: milliseconds(clock),
             interrupted,
         };
-        Ok(Report::new(Arc::clone(&self.guide), self.selection.role, frame, driver.finish()))
+        let mut report = Report::new(Arc::clone(&self.guide), self.selection.role, frame, driver.finish());
+        report.stage = self.selection.stage;
+        Ok(report)
     }
 
     fn drive_alone(mut driver: Driver, host: &dyn Host, interrupt: &Interrupt) -> Driver {

@@ -150,6 +150,10 @@ pub(crate) fn about(paper: &mut Paper<'_>, report: &Report, settled: &Settled) {
         let label = if number == 0 { "What to do" } else { "Or" };
         paper.labelled(2, (label, Ink::Strong), COLUMN, (&fix.say, Ink::Body));
         Doing::from(fix).draw(paper, 2 + COLUMN, 2);
+        if fix.admin && report.rights == Some(false) {
+            let text = "You have no admin rights here: ask whoever looks after this machine to do it.";
+            paper.labelled(2 + COLUMN, ("Mind:", Ink::Unsure), 6, (text, Ink::Body));
+        }
     }
     others_fixes(paper, one);
 }

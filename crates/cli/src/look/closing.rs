@@ -8,6 +8,7 @@ use build_setup_ready::guide::Level;
 use build_setup_ready::report::{Outcome, Report};
 use build_setup_ready::settled::Settled;
 use build_setup_ready::text::join_words;
+use build_setup_ready::words::beyond_sight;
 
 /// A plan of so many steps fills a small screen: its first step is shown once more at the end.
 const LONG_PLAN: usize = 4;
@@ -26,6 +27,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) 
         return;
     }
     if report.outcome() == Outcome::Ready {
+        beyond(paper, report, next);
         return;
     }
     let steps = &report.plan.steps;
@@ -45,6 +47,40 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) 
     paper.block(0, &more, Ink::Quiet);
     if let Some(help) = &report.guide.project.help {
         paper.labelled(0, ("Stuck?", Ink::Quiet), 7, (help, Ink::Quiet));
+    }
+}
+
+/// Where the check says met and the person still cannot, this is not the end.
+fn beyond(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
+    let hidden = |one: &&Settled| {
+        report.requirement(one).is_some_and(|requirement| beyond_sight(requirement, &one.finding, report.shell).is_some())
+    };
+    if let Some(one) = report.counting().find(hidden).and_then(|one| report.requirement(one)) {
+        paper.gap();
+        let text = format!(
+            "Does something still not work when you type it? What no check can see is shown by: setup-ready explain {}{}",
+            one.id, next.with
+        );
+        paper.block(0, &text, Ink::Quiet);
+    }
+}
+
+/// For which roles it speaks, where none was chosen.
+fn by_role(paper: &mut Paper<'_>, report: &Report) {
+    let outcomes = report.outcomes_by_role();
+    let with = |wanted: Outcome| {
+        let ids = outcomes.iter().filter(|(_, outcome)| *outcome == wanted).filter_map(|(role, _)| report.guide.roles.get(*role));
+        ids.map(|role| role.id.clone()).collect::<Vec<String>>()
+    };
+    let all = [(Outcome::Ready, "ready for"), (Outcome::NotReady, "not ready for"), (Outcome::Undecided, "undecided for")];
+    let parts: Vec<String> = all
+        .into_iter()
+        .map(|(outcome, words)| (with(outcome), words))
+        .filter(|(ids, _)| !ids.is_empty())
+        .map(|(ids, words)| format!("{words} {}", join_words(&ids, "and")))
+        .collect();
+    if !parts.is_empty() {
+        paper.block(0, &format!("For one role alone: {}.", parts.join("; ")), Ink::Body);
     }
 }
 
@@ -94,4 +130,5 @@ pub(super) fn standing(paper: &mut Paper<'_>, report: &Report) {
         paper.block(0, "This was interrupted: what was not known by then is shown as unknown.", Ink::Unsure);
     }
     paper.labelled(0, (word, ink), word.len() + 2, (&text, Ink::Body));
+    by_role(paper, report);
 }

@@ -28,6 +28,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report) {
             .is_some_and(|before| before.fix.caution == step.fix.caution);
         draw_step(paper, report, index + 1, (step, said));
     }
+    request(paper, report);
     let mut costs = Vec::new();
     if plan.download_bytes > 0 {
         costs.push(format!("{} to download", Size(plan.download_bytes)));
@@ -70,6 +71,33 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said)
     let body = indent + column;
     let doing = if said { Doing::from(&step.fix).without_caution() } else { Doing::from(&step.fix) };
     doing.draw(paper, body, if narrow { 0 } else { 4 });
+    if let Some(sign) = report.worked_if(step) {
+        paper.block(body, &sign, Ink::Quiet);
+    }
+}
+
+/// All that only somebody else can do, as one text to send.
+fn request(paper: &mut Paper<'_>, report: &Report) {
+    if report.request.is_empty() {
+        return;
+    }
+    let asked: Vec<String> = report
+        .plan
+        .steps
+        .iter()
+        .zip(1..)
+        .filter(|(step, _)| step.fix.admin)
+        .map(|(_, number): (_, usize)| number.to_string())
+        .collect();
+    let (steps, need) = if asked.len() == 1 { ("Step", "needs") } else { ("Steps", "need") };
+    let which = join_words(&asked, "and");
+    paper.gap();
+    let text = format!(
+        "{steps} {which} {need} admin rights, which you do not have here. Send this to whoever looks after this machine, and go on with the \
+         other steps meanwhile:"
+    );
+    paper.block(2, &text, Ink::Body);
+    report.request.iter().for_each(|line| paper.copyable(6, line));
 }
 
 /// What a step settles, where its words do not name it.

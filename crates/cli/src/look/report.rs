@@ -151,7 +151,7 @@ fn not_installed(paper: &mut Paper<'_>, report: &Report, missing: &[&Settled]) {
 
 /// What waits for it, and its evidence, where that is wanted.
 fn after(paper: &mut Paper<'_>, report: &Report, one: &Settled, indent: usize) {
-    let waiting: Vec<String> = report.waiting_for(one).map(|other| title(report, other)).collect();
+    let waiting: Vec<String> = report.all_waiting_for(one).into_iter().map(|other| title(report, other)).collect();
     if !waiting.is_empty() {
         paper.block(indent, &format!("Waits for it, and was not checked yet: {}.", some(&waiting)), Ink::Body);
     }

@@ -29,7 +29,8 @@ pub(super) fn in_order(inquiry: &mut Inquiry<'_>, requirement: &Requirement, way
         if (stands && (was_told || tried)) || (tried && !now.acts()) { done.push(now) } else { open.push(now) }
     }
     let Some(first) = open.first().cloned() else {
-        if let Some(first) = done.first_mut() {
+        // What words alone say may take its time.
+        if let Some(first) = done.first_mut().filter(|first| first.acts() || first.then.is_some()) {
             first.choice = Some(
                 "This was advised before, too: if you have done it, it did not help, and no other way is known here.".into(),
             );

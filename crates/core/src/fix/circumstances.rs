@@ -58,7 +58,8 @@ impl<'a> Circumstances<'a> {
         if account.root {
             None
         } else if account.admin == Some(false) {
-            Some("You have no admin rights here: ask whoever looks after this machine to do it.".to_owned())
+            // All of it is asked for in one text.
+            None
         } else if self.os == Some(Os::Windows) {
             Some("Do it in a terminal that was started as administrator.".to_owned())
         } else if account.elevate.is_none() {

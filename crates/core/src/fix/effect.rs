@@ -1,8 +1,10 @@
 //! What would be known after a fix: its prediction, as changes to what was observed.
 
-use crate::observation::{Nature, Observation, PathState};
+use crate::guide::LimitKind;
+use crate::observation::{CheckoutState, LimitState, Nature, Observation, PathState, SettingNumber, Value, VariableState};
 use crate::prelude::*;
 use crate::probe::Probe;
+use core::net::IpAddr;
 
 /// What would be known after a fix.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
@@ -28,6 +30,46 @@ pub(crate) enum Change {
     },
     /// This session is in a group.
     Joined(String),
+    /// A limit is this high.
+    Limit(LimitKind, u64),
+    /// This locale is made.
+    Locale(String),
+    /// A name leads to one address, and to no other.
+    Name(String, IpAddr),
+    /// A setting of the project says this number, there.
+    Number {
+        /// The variable and key.
+        variable: String,
+        /// The number.
+        number: u64,
+        /// The file, or the environment.
+        place: String,
+    },
+    /// A variable is set nowhere.
+    VariableGone(String),
+    /// The file that sets a variable is in this system's form.
+    VariableFile(String),
+    /// Of the copies of a program that PATH has, the one at this place is found first.
+    First(String),
+    /// What was found at this place has another name now.
+    Aside(String),
+    /// What becomes of a working copy.
+    Checkout(String, CheckoutChange),
+}
+
+/// What becomes of a working copy.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) enum CheckoutChange {
+    /// It belongs to this user.
+    Mine,
+    /// What was left behind by a git that ended is gone.
+    Unlocked,
+    /// This branch is current.
+    Branch(String),
+    /// What is not committed was put aside.
+    Clean,
+    /// Its parts stand at the commits that are recorded, with all their files.
+    Parts,
 }
 
 /// What becomes of what is at a path.
@@ -70,7 +112,56 @@ impl Change {
             (Self::Joined(group), Probe::Group { name }, Observation::Group(false)) if name == group => {
                 Some(Observation::Group(true))
             }
+            (Self::Limit(kind, number), Probe::Limit { name }, Observation::Limit(LimitState::Number(_, most)))
+                if name == kind =>
+            {
+                Some(Observation::Limit(LimitState::Number(*number, *most)))
+            }
+            (Self::Locale(name), Probe::Locales, Observation::Locales(made)) => {
+                // The first of a name counts.
+                Some(Observation::Locales(core::iter::once(name.clone()).chain(made.iter().cloned()).collect()))
+            }
+            (Self::Name(name, address), Probe::Addresses { name: asked }, Observation::Addresses(_)) if name == asked => {
+                Some(Observation::Addresses(vec![*address]))
+            }
+            (
+                Self::Number { variable, number, place },
+                Probe::SettingNumber { variable: asked, .. },
+                Observation::SettingNumber(_),
+            ) if variable == asked => Some(Observation::SettingNumber(SettingNumber::Number(*number, place.clone()))),
+            (Self::VariableGone(name), Probe::Variable { name: asked, .. }, Observation::Variable(state)) if name == asked => {
+                let (environment, file) = (Value::Unset, None);
+                Some(Observation::Variable(VariableState { environment, file, startup: None, line: None, ..state.clone() }))
+            }
+            (Self::VariableFile(name), Probe::Variable { name: asked, .. }, Observation::Variable(state)) if name == asked => {
+                Some(Observation::Variable(VariableState { of_another_system: false, ..state.clone() }))
+            }
+            (Self::First(at), Probe::Program { .. }, Observation::Program(copies)) => {
+                let position = copies.iter().position(|copy| copy.path == *at).filter(|position| *position > 0)?;
+                let mut copies = copies.clone();
+                copies[..=position].rotate_right(1);
+                Some(Observation::Program(copies))
+            }
+            (Self::Aside(at), Probe::Program { .. }, Observation::Program(copies)) => copies
+                .iter()
+                .any(|copy| copy.path == *at)
+                .then(|| Observation::Program(copies.iter().filter(|copy| copy.path != *at).cloned().collect())),
+            (Self::Checkout(path, to), Probe::Checkout { path: asked, .. }, Observation::Checkout(state)) if path == asked => {
+                Some(Observation::Checkout(to.on(state.clone())))
+            }
             _ => None,
+        }
+    }
+}
+
+impl CheckoutChange {
+    fn on(&self, state: CheckoutState) -> CheckoutState {
+        match self {
+            Self::Mine => CheckoutState { foreign: None, ..state },
+            Self::Unlocked => CheckoutState { unfinished: None, ..state },
+            Self::Branch(name) => CheckoutState { branch: Some(name.clone()), ..state },
+            Self::Clean => CheckoutState { changed: state.changed.map(|_| 0), ..state },
+            Self::Parts => CheckoutState { moved: Vec::new(), emptied: Vec::new(), ..state },
         }
     }
 }
@@ -122,6 +213,11 @@ impl Effect {
     /// One change at a path.
     pub(crate) fn path(asked: &str, path: &str, to: PathChange) -> Self {
         Self::Changes(vec![Change::Path { asked: asked.to_owned(), path: path.to_owned(), to }])
+    }
+
+    /// One change.
+    pub(crate) fn one(change: Change) -> Self {
+        Self::Changes(vec![change])
     }
 
     /// The changes of this and then of another.

@@ -1,6 +1,7 @@
 //! What settles groups, sockets, devices, services, addresses, names and networks.
 
 use super::case::{Case, sign_in};
+use super::effect::{Change, Effect};
 use super::{Fix, Shell};
 use crate::finding::{
     DeviceReason, DeviceTrouble, GroupReason, NameReason, ReachReason, ReachTrouble, ServiceReason, ServiceTrouble, SocketReason,
@@ -15,8 +16,8 @@ pub(super) fn group(case: &Case<'_>, reason: GroupReason) -> Option<Fix> {
     let Subject::Group(group) = &case.requirement.subject else { return None };
     let name = &group.name;
     Some(match reason {
-        GroupReason::UntilSignIn => sign_in(),
-        GroupReason::NotMember => case.join_group(name),
+        GroupReason::UntilSignIn => sign_in().with_effect(Effect::one(Change::Joined(name.clone()))),
+        GroupReason::NotMember => case.join_group(name).with_effect(Effect::one(Change::Joined(name.clone()))),
         GroupReason::Absent if case.here.os != Some(Os::Linux) => {
             Fix::say(format!("This system has no group {name}; ask the project what stands for it here."))
         }
@@ -27,7 +28,7 @@ pub(super) fn group(case: &Case<'_>, reason: GroupReason) -> Option<Fix> {
             fix.part = None;
             fix.run.insert(0, case.here.as_admin(&format!("groupadd {}", case.quoted(name))));
             fix.warn("Most groups come with a package or a driver: only make one by hand if the project says so.");
-            fix
+            fix.with_effect(Effect::one(Change::Joined(name.clone())))
         }
     })
 }
@@ -180,7 +181,12 @@ pub(super) fn name(case: &Case<'_>, reason: &NameReason) -> Fix {
     let Some(address) = &host.points_to else {
         return Fix::say(format!("Look whether you are in the network that knows the name {}.", host.name));
     };
-    in_hosts_file(case, host, address, matches!(reason, NameReason::Elsewhere { .. }))
+    let fix = in_hosts_file(case, host, address, matches!(reason, NameReason::Elsewhere { .. }));
+    // A name's answer may come from elsewhere than from that file, but not as the first.
+    match address.parse() {
+        Ok(address) if !fix.run.is_empty() => fix.with_effect(Effect::one(Change::Name(host.name.clone(), address))),
+        _ => fix,
+    }
 }
 
 fn in_hosts_file(case: &Case<'_>, host: &Hostname, address: &str, correct: bool) -> Fix {

@@ -1,6 +1,7 @@
 //! What settles a port that cannot be used.
 
 use super::case::Case;
+use super::effect::{Change, Effect};
 use super::{Fix, Shell};
 use crate::finding::{PortReason, PortTrouble};
 use crate::guide::{Edit, SetBy, Subject};
@@ -102,7 +103,12 @@ fn another_port(case: &Case<'_>, free: Option<u16>) -> Fix {
 /// For every new terminal.
 fn for_terminals(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
     let fix = Fix::say(format!("Have the project use port {free} instead, which is free, in every new terminal."));
-    case.in_startup_file(fix, case.here.shell.set_for_good(&set_by.variable, &free.to_string()))
+    let moved = moved(set_by, free, "the environment");
+    case.in_startup_file(fix, case.here.shell.set_for_good(&set_by.variable, &free.to_string())).with_effect(moved)
+}
+
+fn moved(set_by: &SetBy, free: u16, place: &str) -> Effect {
+    Effect::one(Change::Number { variable: set_by.variable.clone(), number: free.into(), place: place.to_owned() })
 }
 
 fn move_to(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
@@ -111,6 +117,8 @@ fn move_to(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
         return for_terminals(case, set_by, free);
     }
     let mut fix = Fix::say(format!("Have the project use port {free} instead, which is free."));
+    let place = set_by.env_file.as_deref().unwrap_or("the environment");
+    fix.effect = moved(set_by, free, place);
     match &set_by.env_file {
         Some(file) => fix.edit = Some(Edit { file: file.clone(), append: format!("{}={free}", set_by.variable), line: None }),
         None => fix.run = vec![case.here.shell.set(&set_by.variable, &free.to_string())],

@@ -2,6 +2,7 @@
 
 use super::Fix;
 use super::case::{Case, in_a_version};
+use super::effect::{Change, CheckoutChange, Effect};
 use crate::finding::{
     CheckoutReason, CommandReason, LibraryReason, LibraryTrouble, LimitReason, LocaleReason, Place, SettingReason,
     VariableReason, VariableTrouble,
@@ -38,6 +39,7 @@ pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
                 // The mark is U+FEFF in UTF-8; a backslash and octal digits are read by printf(1) of POSIX.
                 let mark = "$(printf '\\357\\273\\277')";
                 fix.run(vec![format!("sed -i.old -e \"1s/^{mark}//\" -e \"s/$(printf '\\r')\\$//\" {}", case.quoted(file))])
+                    .with_effect(Effect::one(Change::VariableFile(name.clone())))
             } else {
                 fix
             }
@@ -90,12 +92,13 @@ fn of_shells(name: &str) -> String {
 }
 
 fn unwanted(case: &Case<'_>, name: &str) -> Fix {
+    let gone = Effect::one(Change::VariableGone(name.to_owned()));
     if let (Some(file), Some(Os::Linux)) = (case.seen.startup.filter(|file| file.starts_with("/etc/profile")), case.here.os) {
         let say =
             format!("Make the line of {file} that sets {name} for everyone a comment; the file as it was is kept beside it.");
         // What begins with a dot is not read from there.
         let command = format!("sed -i.old {} {file}", case.quoted(&of_shells(name)));
-        return case.admin_step(say, &[&command]).then(Then::SignIn);
+        return case.admin_step(say, &[&command]).then(Then::SignIn).with_effect(gone);
     }
     let own = case
         .seen
@@ -106,7 +109,8 @@ fn unwanted(case: &Case<'_>, name: &str) -> Fix {
             "Make the line of {file} that sets {name} a comment; the file as it was is kept beside it, with .old behind its name."
         ))
         .run(vec![format!("sed -i.old {} {file}", case.quoted(&of_shells(name)))])
-        .then(Then::NewShell);
+        .then(Then::NewShell)
+        .with_effect(gone);
     }
     Fix::say(format!("Take {name} away in this terminal, and take its line out of the file that sets it."))
         .run(vec![case.here.shell.unset(name)])
@@ -119,11 +123,12 @@ pub(super) fn limit(case: &Case<'_>, reason: LimitReason) -> Option<Fix> {
         LimitReason::Lacks => return Some(lacking(case, limit.kind)),
     };
     let linux = case.here.os == Some(Os::Linux);
+    let raised = Effect::one(Change::Limit(limit.kind, needed));
     Some(match limit.kind {
         LimitKind::OpenFiles | LimitKind::Processes if own && case.unix() => {
             let letter = if limit.kind == LimitKind::Processes { 'u' } else { 'n' };
             let fix = Fix::say("Raise the limit for new terminals; you may do that yourself.");
-            case.in_startup_file(fix, format!("ulimit -{letter} {needed}"))
+            case.in_startup_file(fix, format!("ulimit -{letter} {needed}")).with_effect(raised)
         }
         LimitKind::OpenFiles | LimitKind::Processes if linux => {
             let item = if limit.kind == LimitKind::Processes { "nproc" } else { "nofile" };
@@ -132,6 +137,7 @@ pub(super) fn limit(case: &Case<'_>, reason: LimitReason) -> Option<Fix> {
             case.admin_step("Raise the limit for your sessions.", &[])
                 .run(vec![format!("echo {line} | {tee}")])
                 .then(Then::SignIn)
+                .with_effect(raised)
         }
         LimitKind::FileWatches if linux => {
             // Files are read in the order of their names, and the last one counts.
@@ -140,7 +146,7 @@ pub(super) fn limit(case: &Case<'_>, reason: LimitReason) -> Option<Fix> {
             let mut fix =
                 case.admin_step("Let programs watch more files, now and after the next start.", &[&format!("sysctl -p {file}")]);
             fix.run.insert(0, format!("echo fs.inotify.max_user_watches={needed} | {tee}"));
-            fix
+            fix.with_effect(raised)
         }
         LimitKind::PathLength | LimitKind::SymbolicLinks => lacking(case, limit.kind),
         LimitKind::OpenFiles | LimitKind::Processes | LimitKind::FileWatches => {
@@ -209,7 +215,13 @@ pub(super) fn locale(case: &Case<'_>, reason: &LocaleReason) -> Option<Fix> {
     let plain = wanted.split('@').next().unwrap_or(&wanted);
     let (language, encoding) = plain.split_once('.').unwrap_or((plain, "UTF-8"));
     let command = format!("localedef -i {} -f {} {}", case.quoted(language), case.quoted(encoding), case.quoted(&wanted));
-    Some(case.admin_step(format!("Make the locale {wanted}."), &[&command]))
+    // A name stands for one encoding: what is made has another one.
+    if let LocaleReason::OtherEncoding { .. } = reason {
+        let say = format!("Make the locale {wanted}, and tell the guide's maintainer that {name} is another one.");
+        return Some(case.admin_step(say, &[&command]));
+    }
+    let made = Effect::one(Change::Locale(wanted.clone()));
+    Some(case.admin_step(format!("Make the locale {wanted}."), &[&command]).with_effect(made))
 }
 
 /// The ways to a setting, the best first.
@@ -249,6 +261,7 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
     let git = git_in(case, &checkout.path);
     let run =
         |say: &str, commands: &[&str]| Fix::say(say).run(commands.iter().map(|command| format!("{git} {command}")).collect());
+    let comes = |to: CheckoutChange| Effect::one(Change::Checkout(checkout.path.clone(), to));
     Some(match reason {
         CheckoutReason::NoWorkingCopy => {
             Fix::say("Get the project with `git clone` instead of as an archive; its page says from where.")
@@ -259,7 +272,7 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
                     vec![if case.unix() { format!("rm {}", case.quoted(lock)) } else { format!("del {}", case.quoted(lock)) }],
                 );
             fix.warn("While a git is running, its lock keeps the working copy whole.");
-            fix
+            fix.with_effect(comes(CheckoutChange::Unlocked))
         }
         CheckoutReason::Unfinished { what } => {
             let verb = what.verb();
@@ -274,7 +287,7 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
                 Some(user) if case.unix() => {
                     let mut fix = case.admin_step(say, &[&format!("chown -R {} {}", case.quoted(user), case.quoted(folder))]);
                     fix.warn("If that other user works in it too, get a copy of your own instead.");
-                    fix
+                    fix.with_effect(comes(CheckoutChange::Mine))
                 }
                 _ => Fix::say(say),
             }
@@ -283,11 +296,11 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
             let say = "Bring these parts back to the commits that the project records.";
             let mut fix = run(say, &["submodule update --init --recursive"]);
             fix.caution = Some("What you have committed in them yourself stays on its branch there.".to_owned());
-            fix
+            fix.with_effect(comes(CheckoutChange::Parts))
         }
         CheckoutReason::SubmodulesEmptied { emptied } => {
             let commands = emptied.iter().map(|path| format!("git -C {} restore .", case.quoted(path))).collect();
-            Fix::say("Bring back the files of these parts.").run(commands)
+            Fix::say("Bring back the files of these parts.").run(commands).with_effect(comes(CheckoutChange::Parts))
         }
         CheckoutReason::Submodules { .. } => {
             run("Fetch the parts that come from other repositories.", &["submodule update --init --recursive"])
@@ -296,19 +309,21 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
             run("Fetch the large files (this needs the program git-lfs).", &["lfs install", "lfs pull"])
         }
         CheckoutReason::Branch { .. } => {
-            let branch = case.quoted(checkout.branch.as_ref()?);
+            let wanted = checkout.branch.as_ref()?;
+            let branch = case.quoted(wanted);
+            let there = comes(CheckoutChange::Branch(wanted.clone()));
             if case.seen.dirty {
                 let say = "Put aside what is not committed, and go to the branch that is wanted.";
                 let mut fix = run(say, &["stash --include-untracked", &format!("switch {branch}")]);
                 fix.caution = Some("`git stash pop` on the branch where you were brings it back.".to_owned());
-                return Some(fix);
+                return Some(fix.with_effect(comes(CheckoutChange::Clean).and(there)));
             }
-            run("Go to the branch that is wanted.", &[&format!("switch {branch}")])
+            run("Go to the branch that is wanted.", &[&format!("switch {branch}")]).with_effect(there)
         }
         CheckoutReason::Dirty { .. } => {
             let mut fix = run("Commit your changes, or put them aside.", &["stash --include-untracked"]);
             fix.caution = Some("This puts them aside; `git stash pop` brings them back.".to_owned());
-            fix
+            fix.with_effect(comes(CheckoutChange::Clean))
         }
         CheckoutReason::ChangesUnknown => return None,
     })

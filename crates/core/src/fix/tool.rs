@@ -1,6 +1,7 @@
 //! What settles a tool that no package settles.
 
 use super::case::{Case, in_a_version};
+use super::effect::{Change, Effect};
 use super::{Fix, Shell};
 use crate::cause::Cause;
 use crate::finding::{ConsentNeed, NeededArch, OtherPlace, ToolReason, ToolTrouble};
@@ -37,7 +38,7 @@ pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
         if case.seen.disturbs {
             fixes.clear();
         }
-        fixes.push(link);
+        fixes.push(link.with_effect(Effect::one(Change::First(other.at.clone()))));
     }
     if let Some(other) = reason.other.as_ref().filter(|other| other.place == OtherPlace::NotStarted)
         && let Some(mut link) = chosen(case, &other.at)
@@ -57,7 +58,10 @@ pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
 fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
     if let Some(other) = &reason.other {
         match other.place {
-            OtherPlace::LaterOnPath => return Some(first_on_path(case, &other.at, "so that the copy that works is found first")),
+            OtherPlace::LaterOnPath => {
+                let fix = first_on_path(case, &other.at, "so that the copy that works is found first");
+                return Some(fix.with_effect(Effect::one(Change::First(other.at.clone()))));
+            }
             OtherPlace::OffPath => return Some(off_path(case, &other.at)),
             OtherPlace::NotStarted => {}
         }
@@ -190,7 +194,8 @@ fn chosen(case: &Case<'_>, at: &str) -> Option<Fix> {
 fn put_aside(case: &Case<'_>, path: &str) -> Fix {
     let command = case.here.shell.rename(path, &format!("{path}.aside"));
     let say = format!("Give {path} another name while you work on this project; nothing is lost by that.");
-    if case.own == Some(true) { Fix::say(say).run(vec![command]) } else { case.admin_step(say, &[&command]) }
+    let fix = if case.own == Some(true) { Fix::say(say).run(vec![command]) } else { case.admin_step(say, &[&command]) };
+    fix.with_effect(Effect::one(Change::Aside(path.to_owned())))
 }
 
 fn choose_version(case: &Case<'_>, reason: &ToolReason, program: &str) -> Fix {

@@ -20,6 +20,9 @@ struct JsonReport<'r> {
     guide: JsonGuide<'r>,
     machine: JsonMachine<'r>,
     role: Option<&'r str>,
+    /// Where no role was chosen: the outcome for each alone.
+    roles: Vec<JsonRole<'r>>,
+    stage: Option<&'r str>,
     started: &'r str,
     elapsed_ms: u64,
     outcome: Outcome,
@@ -31,6 +34,13 @@ struct JsonReport<'r> {
     #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonEvidenceFields>"))]
     shared_evidence: JsonEvidences<'r>,
     plan: JsonPlan<'r>,
+}
+
+#[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+struct JsonRole<'r> {
+    id: &'r str,
+    outcome: Outcome,
 }
 
 #[derive(Serialize)]
@@ -215,6 +225,8 @@ struct JsonPlan<'r> {
     takes_s: u64,
     steps_of_unknown_cost: usize,
     then: Vec<&'static str>,
+    /// What to send to whoever looks after this machine, where the person has no admin rights: a line each.
+    request: &'r [String],
 }
 
 #[derive(Serialize)]
@@ -234,6 +246,8 @@ struct JsonStep<'r> {
     takes_s: Option<u64>,
     foreseen: bool,
     presumed: bool,
+    /// How one sees that it has worked.
+    worked_if: Option<String>,
 }
 
 fn json_otherwise(fix: &Fix) -> Option<JsonOtherwise<'_>> {
@@ -301,6 +315,11 @@ impl Report {
         })
     }
 
+    fn json_roles(&self) -> Vec<JsonRole<'_>> {
+        let outcomes = self.outcomes_by_role().into_iter();
+        outcomes.filter_map(|(role, outcome)| Some(JsonRole { id: &self.guide.roles.get(role)?.id, outcome })).collect()
+    }
+
     fn json_plan(&self) -> JsonPlan<'_> {
         JsonPlan {
             steps: self.plan.steps.iter().map(|step| self.json_step(step)).collect(),
@@ -308,6 +327,7 @@ impl Report {
             takes_s: self.plan.takes_ms.div_ceil(1_000),
             steps_of_unknown_cost: self.plan.steps_of_unknown_cost,
             then: self.plan.then.iter().map(|then| then.word()).collect(),
+            request: &self.request,
         }
     }
 
@@ -348,6 +368,7 @@ impl Report {
             otherwise: json_otherwise(&step.fix),
             foreseen: step.fix.is_foreseen(),
             presumed: step.fix.presumed,
+            worked_if: self.worked_if(step),
         }
     }
 }
@@ -372,6 +393,8 @@ impl Serialize for Report {
                 flags: self.flags(),
             },
             role: self.role.and_then(|role| self.guide.roles.get(role)).map(|role| role.id.as_str()),
+            roles: self.json_roles(),
+            stage: self.stage.and_then(|stage| self.guide.stages.get(stage)).map(|stage| stage.id.as_str()),
             started: &frame.started,
             elapsed_ms: frame.elapsed_ms,
             outcome: self.outcome(),

@@ -75,6 +75,8 @@ pub struct Report {
     pub guide: Arc<Guide>,
     /// The index of the role, where one was chosen.
     pub role: Option<usize>,
+    /// The index of the stage, where one was chosen.
+    pub stage: Option<usize>,
     /// What the caller added.
     pub frame: Frame,
     /// The system, where it is known.
@@ -89,6 +91,8 @@ pub struct Report {
     pub shell: Shell,
     /// Whether the person has admin rights, where it is known.
     pub rights: Option<bool>,
+    /// What to send to whoever looks after this machine, a line each, where the person has no admin rights: all that needs them.
+    pub request: Vec<String>,
     /// All that was learnt about the machine.
     pub known: Known,
     roots: Roots,
@@ -110,6 +114,9 @@ pub struct Counts {
     /// Do not apply.
     pub skipped: usize,
 }
+
+/// What many wait for is not followed any further for one sentence.
+const MOST_WAITING: usize = 1_000;
 
 impl Report {
     /// Puts a report together.
@@ -133,7 +140,9 @@ impl Report {
         let rights = account.and_then(|account| account.admin);
         let plan = crate::plan::make(&guide, &settled, rights);
         let roots = Roots::of(guide.requirements.len(), &settled);
-        Self { guide, role, frame, system, surroundings, settled, plan, shell, rights, known, roots }
+        let user = account.and_then(|account| account.name.as_deref());
+        let request = if rights == Some(false) { crate::words::request(&guide, &plan, user) } else { Vec::new() };
+        Self { guide, role, stage: None, request, frame, system, surroundings, settled, plan, shell, rights, known, roots }
     }
 
     /// The requirement that a result is about.
@@ -171,6 +180,38 @@ impl Report {
         self.roots.followers(settled.index).iter().filter_map(|at| self.settled.get(*at))
     }
 
+    /// What waits for this one at any distance: in the order in which it is reached, each once, and a thousand of them at most.
+    pub fn all_waiting_for<'r>(&'r self, settled: &Settled) -> Vec<&'r Settled> {
+        let mut found: Vec<&Settled> = Vec::new();
+        let mut seen: hashbrown::HashSet<usize> = core::iter::once(settled.index).collect();
+        let mut from = settled.index;
+        for at in 0.. {
+            let followers = self.roots.followers(from).iter().filter_map(|at| self.settled.get(*at));
+            found.extend(followers.filter(|one| seen.insert(one.index)).take(MOST_WAITING));
+            let Some(next) = found.get(at).filter(|_| found.len() < MOST_WAITING) else { break };
+            from = next.index;
+        }
+        found
+    }
+
+    /// How one sees by oneself that a step has worked; `None` where only another check tells.
+    pub fn worked_if(&self, step: &crate::plan::Step) -> Option<String> {
+        // What lets others take effect, and says no more.
+        if !step.fix.acts() && step.fix.then.is_some() {
+            return None;
+        }
+        let requirements = step.settles.iter().filter_map(|index| self.guide.requirements.get(*index));
+        crate::words::worked_if(requirements, step.fix.then, self.shell)
+    }
+
+    /// Of a report that is for no role, and about all that the guide has: the outcome for each role alone.
+    pub fn outcomes_by_role(&self) -> Vec<(usize, Outcome)> {
+        if self.role.is_some() || self.settled.len() < self.guide.requirements.len() {
+            return Vec::new();
+        }
+        (0..self.guide.roles.len()).map(|role| (role, self.outcome_for(Some(role)))).collect()
+    }
+
     /// What several findings rest on together: the room at all places that disks are needed at. Empty where nothing is shared.
     pub fn shared_evidence(&self) -> &[Answer] {
         self.settled.iter().find_map(|one| one.finding.shared_evidence.as_deref()).unwrap_or_default()
@@ -198,8 +239,14 @@ impl Report {
 
     /// How the whole of it came out. What is blocked counts as that which it waits for.
     pub fn outcome(&self) -> Outcome {
-        let musts =
-            self.counting().filter(|one| self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must));
+        self.outcome_for(self.role)
+    }
+
+    fn outcome_for(&self, role: Option<usize>) -> Outcome {
+        let counts = |one: &&Settled| {
+            self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must && requirement.concerns(role))
+        };
+        let musts = self.counting().filter(counts);
         let mut outcome = Outcome::Ready;
         for one in musts {
             match self.roots.verdict(one) {

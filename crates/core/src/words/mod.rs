@@ -8,9 +8,13 @@ mod network;
 mod path;
 mod place;
 mod project;
+mod request;
 mod tool;
+mod worked;
 
 pub use beyond::{BeyondSight, beyond_sight};
+pub(crate) use request::request;
+pub(crate) use worked::worked_if;
 
 use crate::finding::{Conclusion, Finding, Met, Reason};
 use crate::fix::{Shell, quote};

@@ -92,6 +92,18 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
             block(&mut writer, &other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)).collect::<Vec<_>>())?;
         }
         writeln!(writer, "   Settles {}.\n", plain(&titles(report, step)))?;
+        if let Some(sign) = report.worked_if(step) {
+            writeln!(writer, "   {}\n", plain(&sign))?;
+        }
+    }
+    if !report.request.is_empty() {
+        writeln!(writer, "## To send to whoever looks after this machine\n")?;
+        let fence = "`".repeat(report.request.iter().map(|text| longest_run(text, '`')).max().unwrap_or(0).max(3) + 1);
+        writeln!(writer, "{fence}")?;
+        for text in report.request.iter().flat_map(|text| text.lines()) {
+            writeln!(writer, "{}", line(text))?;
+        }
+        writeln!(writer, "{fence}")?;
     }
     Ok(())
 }
@@ -108,8 +120,13 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "#!/bin/sh")?;
     writeln!(writer, "# What would make this machine ready for {}.", line(&report.guide.project.name))?;
     writeln!(writer, "# Read it before you run it, in the project's folder. Nobody else has: the guide's author and")?;
-    writeln!(writer, "# setup-ready {} made it. A step that only a person can do is a comment.", line(&report.frame.software))?;
+    writeln!(
+        writer,
+        "# setup-ready {} made it. Where only a person can do a step, it says so and waits.",
+        line(&report.frame.software)
+    )?;
     writeln!(writer, "set -eu")?;
+    writer.write_all(PERSON.as_bytes())?;
     // A shell that has read a whole function needs nothing more of this file, which a step could otherwise read as its input.
     writeln!(writer, "steps() {{")?;
     let mut interrupted = false;
@@ -123,6 +140,7 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         let not_allowed = step.fix.admin && report.rights == Some(false);
         let replaces = step.fix.edit.as_ref().is_some_and(|edit| edit.line.is_some());
         let comment = other_shell || asks || replaces || interrupted || not_allowed || step.level != Level::Must;
+        let of_a_person = asks || replaces || not_allowed || (!step.fix.acts() && step.fix.then.is_none());
         if comment && !step.fix.run.is_empty() {
             let why = if other_shell {
                 "It is written for another shell:"
@@ -167,6 +185,11 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
                 writeln!(writer, "{start}printf '%s\\n' {} >> {file}", quote(&line(text), Shell::Posix))?;
             }
         }
+        if of_a_person && !interrupted && !other_shell && step.level == Level::Must {
+            let lines = errand(number + 1, step, not_allowed);
+            let lines: Vec<String> = lines.iter().map(|text| quote(text, Shell::Posix)).collect();
+            writeln!(writer, "person {}", lines.join(" "))?;
+        }
         interrupted |= step.fix.then.is_some() && !step.fix.acts();
     }
     let then = report.plan.then.iter().max().map(|then| match then {
@@ -175,13 +198,34 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         Then::Restart => "restart the machine",
     });
     let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
-    let again = format!("setup-ready preflight{}", role.unwrap_or_default());
+    let stage = report.stage.and_then(|stage| report.guide.stages.get(stage)).map(|stage| format!(" --stage {}", stage.id));
+    let again = format!("setup-ready preflight{}{}", role.unwrap_or_default(), stage.unwrap_or_default());
     let text = match then {
         Some(then) => format!("Now {then}, then check again: {again}"),
         None => format!("Now check again: {again}"),
     };
     writeln!(writer, "\necho {}", quote(&text, Shell::Posix))?;
     writeln!(writer, "}}\nsteps")
+}
+
+/// Tells what only a person can do, and waits until they say that it is done: where there is a terminal to ask them at.
+const PERSON: &str = r#"person() {
+    echo
+    printf '%s\n' "$@"
+    if (: < /dev/tty) 2> /dev/null; then
+        printf 'Press Enter when that is done, or Ctrl-C to stop here. '
+        read -r _ < /dev/tty || exit 1
+    fi
+}
+"#;
+
+/// A step for a person, as they read it when the script gets there, a line each: what to do and what to type.
+fn errand(number: usize, step: &Step, not_allowed: bool) -> Vec<String> {
+    let whose = if not_allowed { "For whoever looks after this machine" } else { "For you" };
+    let mut lines = vec![format!("{whose}, step {number}: {}", line(&step.fix.say))];
+    lines.extend(step.fix.run.iter().map(|command| format!("    {}", line(command))));
+    lines.extend(step.fix.edit.iter().map(|edit| format!("    {} {}", line(&edit.task()), line(&edit.append))));
+    lines
 }
 
 /// What is to be known of a step, as comments.
