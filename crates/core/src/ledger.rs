@@ -16,6 +16,8 @@ pub(crate) struct DiskLedger {
     pub total: u64,
     /// By filesystem.
     pub sums: BTreeMap<String, Sum>,
+    /// The same without what does not fit by itself: by that the others are judged.
+    pub fitting: BTreeMap<String, Sum>,
     /// What may land anywhere, because its place or its condition could not be found out.
     pub uncertain: Sum,
     /// The answers that it rests on.

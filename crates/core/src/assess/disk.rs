@@ -25,11 +25,21 @@ pub(super) fn sum(inquiry: &mut Inquiry<'_>) -> Result<DiskLedger, Stop> {
         };
         let sum = match room {
             Ok(Some(room)) => {
+                if room.available_bytes >= disk.size.0 {
+                    let fitting = ledger.fitting.entry(room.filesystem.clone()).or_default();
+                    fitting.called.get_or_insert_with(|| room.clone());
+                    fitting.bytes = fitting.bytes.saturating_add(disk.size.0);
+                    fitting.parts.push(index);
+                    ledger.total = ledger.total.saturating_add(disk.size.0);
+                }
                 let sum = ledger.sums.entry(room.filesystem.clone()).or_default();
                 sum.called.get_or_insert_with(|| room.clone());
                 sum
             }
-            Ok(None) | Err(Stop::NoAnswer(_)) => &mut ledger.uncertain,
+            Ok(None) | Err(Stop::NoAnswer(_)) => {
+                ledger.total = ledger.total.saturating_add(disk.size.0);
+                &mut ledger.uncertain
+            }
             Err(Stop::Pending) => {
                 complete = false;
                 continue;
@@ -37,7 +47,6 @@ pub(super) fn sum(inquiry: &mut Inquiry<'_>) -> Result<DiskLedger, Stop> {
         };
         sum.bytes = sum.bytes.saturating_add(disk.size.0);
         sum.parts.push(index);
-        ledger.total = ledger.total.saturating_add(disk.size.0);
     }
     ledger.evidence = inquiry.take_cited().into();
     if complete { Ok(ledger) } else { Err(Stop::Pending) }
@@ -67,7 +76,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, index: usize, disk: &Disk) -> Re
     // Where each of the others lands matters now.
     inquiry.shared = Some(Arc::clone(&ledger.evidence));
     let alone = Sum { bytes: disk.size.0, ..Sum::default() };
-    let sum = ledger.sums.get(&room.filesystem).unwrap_or(&alone);
+    let sum = ledger.fitting.get(&room.filesystem).unwrap_or(&alone);
     if Size(sum.bytes) > available {
         let called = sum.called.as_ref().unwrap_or(room);
         return Ok(reason(room, called, DiskTrouble::ShortTogether(all_of(sum, available, index))));

@@ -1,8 +1,9 @@
 //! `library`: its description for builds is here, with a version in the range.
 
-use crate::finding::{Conclusion, LibraryReason, LibraryTrouble, Met};
+use crate::finding::{Conclusion, LibraryReason, LibraryTrouble, Met, OtherDescription};
 use crate::guide::Library;
 use crate::inquiry::{Inquiry, Stop};
+use crate::observation::LibraryState;
 use crate::version::{Standing, Version};
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Library) -> Result<Conclusion, Stop> {
@@ -12,11 +13,11 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Library) -> Result<Conc
             Some(library) => LibraryTrouble::NoHeaders { loaded_from: library.clone() },
             None => LibraryTrouble::Missing,
         };
-        return Ok(LibraryReason { description: None, trouble }.into());
+        return Ok(LibraryReason { description: None, other: other(state, wanted), trouble }.into());
     };
     if let Some(other) = &state.lacks {
         let trouble = LibraryTrouble::Lacks { other: other.clone() };
-        return Ok(LibraryReason { description: Some(file.clone()), trouble }.into());
+        return Ok(LibraryReason { description: Some(file.clone()), other: None, trouble }.into());
     }
     let met = || Met::Library { version: version.clone() }.into();
     let Some(range) = &wanted.version else { return Ok(met()) };
@@ -28,5 +29,17 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Library) -> Result<Conc
         },
         Err(_) => LibraryTrouble::Incomparable { found: version.clone() },
     };
-    Ok(LibraryReason { description: Some(file.clone()), trouble }.into())
+    Ok(LibraryReason { description: Some(file.clone()), other: other(state, wanted), trouble }.into())
+}
+
+/// The first other description whose version would do.
+fn other(state: &LibraryState, wanted: &Library) -> Option<OtherDescription> {
+    let fits = |version: &str| {
+        wanted
+            .version
+            .as_ref()
+            .is_none_or(|range| Version::parse(version).is_ok_and(|found| range.judge(&found) == Standing::Inside))
+    };
+    let (at, version) = state.others.iter().find(|(_, version)| fits(version))?;
+    Some(OtherDescription { at: at.clone(), version: version.clone() })
 }

@@ -1,7 +1,8 @@
 //! `port`: it can be bound there by this user, or one of the accepted programs holds it.
 
+use super::service::is_here;
 use crate::finding::{Conclusion, Met, PortMet, PortReason, PortTrouble, SetAt};
-use crate::guide::{Guide, Port, Requirement, Subject};
+use crate::guide::{Guide, Port, Protocol, Requirement, Subject};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{Binding, Holder, SettingNumber};
 use crate::prelude::*;
@@ -31,6 +32,9 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Conclusio
                 let holder = if_known(inquiry.port_holder(place))?.and_then(Option::as_ref);
                 match holder.and_then(|holder| holder.name.as_ref().map(|name| (holder, name))) {
                     Some((holder, name)) if port.held_ok.contains(name) => accepted.push((place, holder)),
+                    _ if let Some(url) = answers_as_stated(inquiry, place)? => {
+                        return Ok(Met::Port(PortMet::Own { place: place.clone(), url }).into());
+                    }
                     None if !port.held_ok.is_empty() => hidden.push((place, holder)),
                     _ => held.push((place, holder)),
                 }
@@ -56,6 +60,25 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Conclusio
         None => PortMet::Free { place: places.first().cloned(), count: places.len(), set_at },
     };
     Ok(Met::Port(met).into())
+}
+
+/// Where the guide's own service answers at this place, and as the guide says: the project itself runs.
+///
+/// One that only takes connections tells nothing, and neither does one whose answer has no text to be known by.
+fn answers_as_stated(inquiry: &mut Inquiry<'_>, place: &PortPlace) -> Result<Option<String>, Stop> {
+    let guide = inquiry.context.guide;
+    for requirement in &guide.requirements {
+        if let Subject::Service(service) = &requirement.subject
+            && (service.port, place.protocol) == (place.port, Protocol::Tcp)
+            && service.http.is_some()
+            && service.contains.is_some()
+            && is_here(&service.host)
+            && let Some(Conclusion::Met(Met::ServiceAnswers { url, .. })) = if_known(super::service::assess(inquiry, service))?
+        {
+            return Ok(Some(url));
+        }
+    }
+    Ok(None)
 }
 
 enum Configured {

@@ -55,7 +55,7 @@ pub(super) fn stopped(inquiry: &mut Inquiry<'_>, names: &[String]) -> Result<Opt
         let Some(state) = if_known(inquiry.system_service(name))? else { continue };
         match state {
             SystemService::Missing | SystemService::Running => {}
-            SystemService::Stopped | SystemService::Disabled | SystemService::Failed => {
+            SystemService::Stopped | SystemService::Disabled | SystemService::Masked | SystemService::Failed => {
                 return Ok(Some(StoppedService { name: name.clone(), state: *state }));
             }
         }

@@ -87,7 +87,7 @@ fn a_tool_is_judged_by_what_it_prints(
     program(&mut script, "/usr/bin/cmake", end, stdout);
     let verdict = match cause {
         None => Verdict::Met,
-        Some(Cause::ToolSilent | Cause::CouldNotLook) => Verdict::Unknown,
+        Some(Cause::ToolSilent | Cause::ToolStuck | Cause::CouldNotLook) => Verdict::Unknown,
         Some(_) => Verdict::Unmet,
     };
     holds(CMAKE, &script, verdict, cause, message);

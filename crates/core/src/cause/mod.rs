@@ -109,8 +109,14 @@ impl Cause {
 
     /// Whether what has this cause is not met, waits, or could not be found out.
     pub fn verdict(self) -> Verdict {
-        let unknown =
-            [Self::ToolSilent, Self::CommandNoConsent, Self::CouldNotLook, Self::NotSupportedHere, Self::ConditionUnknown];
+        let unknown = [
+            Self::ToolStuck,
+            Self::ToolSilent,
+            Self::CommandNoConsent,
+            Self::CouldNotLook,
+            Self::NotSupportedHere,
+            Self::ConditionUnknown,
+        ];
         if unknown.contains(&self) {
             Verdict::Unknown
         } else if self == Self::WaitsFor {

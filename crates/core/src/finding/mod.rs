@@ -18,8 +18,8 @@ pub use network::{
 pub use path::{PathReason, PathTrouble, Whose};
 pub use place::{DiskReason, DiskTrouble, Named, PortMet, PortReason, PortTrouble, SetAt, Together};
 pub use project::{
-    CheckoutReason, CommandReason, GroupReason, LibraryReason, LibraryTrouble, LimitReason, LocaleReason, SettingReason,
-    VariableReason, VariableTrouble,
+    CheckoutReason, CommandReason, GroupReason, LibraryReason, LibraryTrouble, LimitReason, LocaleReason, OtherDescription,
+    SettingReason, VariableReason, VariableTrouble,
 };
 pub use tool::{
     Breakage, ConsentNeed, Failure, NeededArch, OtherCopy, OtherPlace, PinTrouble, Refusal, Silence, ToolMet, ToolReason,

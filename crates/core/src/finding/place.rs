@@ -23,6 +23,13 @@ pub enum PortMet {
         #[serde(skip_serializing_if = "Option::is_none")]
         set_at: Option<SetAt>,
     },
+    /// The project itself runs: its own service answers there, as the guide says.
+    Own {
+        /// Which.
+        place: PortPlace,
+        /// Where it answers.
+        url: String,
+    },
     /// One is held by whom it should be.
     Accepted {
         /// Which.

@@ -133,9 +133,23 @@ pub struct LibraryReason {
     /// The description that was found, where one was.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub description: Option<String>,
+    /// Another description that would do, where builds do not look, or not first.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub other: Option<OtherDescription>,
     /// What is the matter.
     #[serde(flatten)]
     pub trouble: LibraryTrouble,
+}
+
+/// A library's description that is not the one that builds find.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
+pub struct OtherDescription {
+    /// Its file.
+    pub at: String,
+    /// The version in it.
+    pub version: String,
 }
 
 /// What is the matter with a library.

@@ -233,7 +233,7 @@ pub enum ToolTrouble {
 }
 
 /// Who says that a file may not be executed.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 #[non_exhaustive]
@@ -242,6 +242,12 @@ pub enum Refusal {
     Permissions,
     /// The system, when it was to be started.
     System,
+    /// It is a script, and one may not read it: its interpreter reads it for whoever starts it.
+    Unreadable,
+    /// A folder on the way to it, which one may not enter.
+    Barred(String),
+    /// It is a link to this place, where nothing is.
+    LeadsNowhere(String),
 }
 
 /// The processor that a program should be built for.

@@ -35,6 +35,8 @@ pub(super) struct Seen<'a> {
     pub(super) example: Option<&'a str>,
     /// Putting the folder of the copy that would do first would change which copy of another tool of the guide is found.
     pub(super) disturbs: bool,
+    /// The file of the project that sets the value is there, and not this user's to change.
+    pub(super) closed: bool,
     /// Something in the working copy is not committed.
     pub(super) dirty: bool,
 }

@@ -1,7 +1,9 @@
 //! What would be known after a fix: its prediction, as changes to what was observed.
 
 use crate::guide::LimitKind;
-use crate::observation::{CheckoutState, LimitState, Nature, Observation, PathState, SettingNumber, Value, VariableState};
+use crate::observation::{
+    CheckoutState, LibraryState, LimitState, Nature, Observation, PathState, SettingNumber, Value, VariableState,
+};
 use crate::prelude::*;
 use crate::probe::Probe;
 use core::net::IpAddr;
@@ -49,6 +51,15 @@ pub(crate) enum Change {
     VariableGone(String),
     /// The file that sets a variable is in this system's form.
     VariableFile(String),
+    /// Builds find this description of a library first, with the version in it.
+    Library {
+        /// Its name.
+        name: String,
+        /// The file.
+        at: String,
+        /// The version.
+        version: String,
+    },
     /// Of the copies of a program that PATH has, the one at this place is found first.
     First(String),
     /// What was found at this place has another name now.
@@ -135,6 +146,12 @@ impl Change {
             }
             (Self::VariableFile(name), Probe::Variable { name: asked, .. }, Observation::Variable(state)) if name == asked => {
                 Some(Observation::Variable(VariableState { of_another_system: false, ..state.clone() }))
+            }
+            (Self::Library { name, at, version }, Probe::Library { name: asked }, Observation::Library(state))
+                if name == asked =>
+            {
+                let description = Some((at.clone(), version.clone()));
+                Some(Observation::Library(LibraryState { description, lacks: None, ..state.clone() }))
             }
             (Self::First(at), Probe::Program { .. }, Observation::Program(copies)) => {
                 let position = copies.iter().position(|copy| copy.path == *at).filter(|position| *position > 0)?;

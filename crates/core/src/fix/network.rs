@@ -84,6 +84,7 @@ fn start_service(case: &Case<'_>, service: &StoppedService) -> Fix {
     let disabled = service.state == SystemService::Disabled;
     let say = match service.state {
         SystemService::Failed => format!("Start the service {} again. If it fails again, what it writes says why.", service.name),
+        SystemService::Masked => format!("Let the service {} be started again (it is masked), and start it.", service.name),
         _ if disabled => format!("Allow the service {} to be started, and start it.", service.name),
         SystemService::Missing | SystemService::Running | SystemService::Stopped | SystemService::Disabled => {
             format!("Start the service {}.", service.name)
@@ -97,6 +98,9 @@ fn start_service(case: &Case<'_>, service: &StoppedService) -> Fix {
         (Some(Os::Windows), _) => {
             let allow = disabled.then(|| format!("sc config {name} start= demand"));
             allow.into_iter().chain([format!("net start {name}")]).collect()
+        }
+        (Some(Os::Linux), _) if service.state == SystemService::Masked => {
+            vec![format!("systemctl unmask {name}"), format!("systemctl restart {name}")]
         }
         (Some(Os::Linux), _) if disabled => vec![format!("systemctl enable --now {name}")],
         (Some(Os::Linux), _) => vec![format!("systemctl restart {name}")],

@@ -2,7 +2,7 @@
 
 use super::{Circumstances, Fix, Part, Whole, quote};
 use crate::catalogue;
-use crate::finding::{LibraryTrouble, OtherPlace, Reason, ToolTrouble};
+use crate::finding::{LibraryTrouble, OtherPlace, Reason, Refusal, ToolTrouble};
 use crate::guide::{Requirement, Subject, Then};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::manager::Manager;
@@ -44,7 +44,7 @@ impl<'a> Wish<'a> {
                 if reason.other.as_ref().is_none_or(|other| other.place == OtherPlace::NotStarted) =>
             {
                 let need = match &reason.trouble {
-                    ToolTrouble::Missing { .. } => Need::Missing,
+                    ToolTrouble::Missing { .. } | ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere(_) } => Need::Missing,
                     ToolTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
                     ToolTrouble::Broken { .. } | ToolTrouble::WrongArch { .. } => Need::Damaged,
                     ToolTrouble::Placeholder => Need::Partly,
@@ -69,7 +69,8 @@ impl<'a> Wish<'a> {
                 let range = reason.range().filter(|_| tool.pattern.is_none() || tool.version_from.is_some());
                 wish(need, range, reason.program.as_deref())
             }
-            (Reason::Library(reason), Subject::Library(library)) => {
+            // What is here already needs no package.
+            (Reason::Library(reason), Subject::Library(library)) if reason.other.is_none() => {
                 let need = match &reason.trouble {
                     LibraryTrouble::Missing => Need::Missing,
                     LibraryTrouble::NoHeaders { .. } | LibraryTrouble::Lacks { .. } => Need::Partly,

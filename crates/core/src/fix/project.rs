@@ -81,9 +81,17 @@ fn in_env_file(case: &Case<'_>, name: &str, file: &str) -> Fix {
         Some(line) => format!("Correct {name} in {file}, line {line}, with your own value in the place of {YOURS}."),
         None => format!("Set {name} in {file}, with your own value in the place of {YOURS}."),
     };
-    let mut fix = Fix::say(say);
+    let mut fix = if case.seen.closed { make_own(case, file, "change").unwrap_or_else(|| Fix::say("")) } else { Fix::say("") };
+    fix.say = format!("{} {say}", fix.say).trim_start().to_owned();
     fix.edit = Some(Edit { file: file.to_owned(), append: format!("{name}={YOURS}"), line: case.seen.line });
     fix
+}
+
+/// A file of the project that belongs to somebody else becomes the person's; none where the system does not tell who they are.
+pub(super) fn make_own(case: &Case<'_>, file: &str, to: &str) -> Option<Fix> {
+    let user = case.here.user().filter(|_| case.unix())?;
+    let command = format!("chown {} {}", case.quoted(user), case.quoted(file));
+    Some(case.admin_step(format!("Make {file} yours, so that you may {to} it."), &[&command]))
 }
 
 /// What makes the lines that set a variable comments, for sed of GNU and of `BusyBox`; lines of other shells look otherwise and are left.
@@ -123,6 +131,14 @@ pub(super) fn limit(case: &Case<'_>, reason: LimitReason) -> Option<Fix> {
         LimitReason::Lacks => return Some(lacking(case, limit.kind)),
     };
     let linux = case.here.os == Some(Os::Linux);
+    if let (Some(file), LimitKind::OpenFiles | LimitKind::Processes, true) = (case.seen.startup, limit.kind, case.unix()) {
+        let letter = if limit.kind == LimitKind::Processes { 'u' } else { 'n' };
+        let say = format!(
+            "Make the line of {file} that lowers the limit (ulimit) a comment; the file as it was is kept beside it, with .old behind its name."
+        );
+        let pattern = case.quoted(&format!("/^[[:space:]]*ulimit[[:space:]].*-[HS]*{letter}/s/^/# /"));
+        return Some(Fix::say(say).run(vec![format!("sed -i.old {pattern} {file}")]).then(Then::NewShell));
+    }
     let raised = Effect::one(Change::Limit(limit.kind, needed));
     Some(match limit.kind {
         LimitKind::OpenFiles | LimitKind::Processes if own && case.unix() => {
@@ -182,6 +198,15 @@ fn lacking(case: &Case<'_>, kind: LimitKind) -> Fix {
 pub(super) fn library(case: &Case<'_>, reason: &LibraryReason) -> Option<Fix> {
     let Subject::Library(library) = &case.requirement.subject else { return None };
     let range = library.version.as_ref();
+    if let Some(other) = &reason.other
+        && let Some((folder, _)) = other.at.rsplit_once('/')
+    {
+        let say = format!("Let builds find the description of {} in {folder} first, by PKG_CONFIG_PATH.", case.title());
+        let line = case.here.shell.prepend_to("PKG_CONFIG_PATH", folder);
+        let (at, version) = (other.at.clone(), other.version.clone());
+        let found = Effect::one(Change::Library { name: library.name.clone(), at, version });
+        return Some(case.in_startup_file(Fix::say(say), line).with_effect(found));
+    }
     Some(match &reason.trouble {
         // Where packages were named and none does, that is what there is to say.
         LibraryTrouble::NoHeaders { .. } if case.refused.is_empty() => Fix::say(format!(

@@ -36,6 +36,28 @@ impl Shell {
         }
     }
 
+    /// The line that puts a folder first on a list of folders that may not be set yet.
+    pub(crate) fn prepend_to(self, variable: &str, folder: &str) -> String {
+        match self {
+            // An empty part would name the folder that one happens to be in.
+            Self::Posix => format!("export {variable}={}\"${{{variable}:+:${variable}}}\"", quote(folder, self)),
+            Self::Fish => format!("set -gx {variable} {} ${variable}", quote(folder, self)),
+            Self::PowerShell => format!("$env:{variable} = {} + ';' + $env:{variable}", quoted(folder, self)),
+            Self::Cmd => format!("set \"{variable}={};%{variable}%\"", folder.replace('"', "")),
+        }
+    }
+
+    /// The line that puts folders last on PATH.
+    pub(crate) fn append_path(self, folders: &[&str]) -> String {
+        let quoted: Vec<String> = folders.iter().map(|folder| quote(folder, self)).collect();
+        match self {
+            Self::Posix => format!("export PATH=\"$PATH\":{}", quoted.join(":")),
+            Self::Fish => format!("set -gx PATH $PATH {}", quoted.join(" ")),
+            Self::PowerShell => format!("$env:Path = $env:Path + ';{}'", folders.join(";").replace('\'', "''")),
+            Self::Cmd => format!("set \"PATH=%PATH%;{}\"", folders.join(";").replace('"', "")),
+        }
+    }
+
     /// The line that puts a folder first on the user's PATH for every new terminal, where no startup file does that; `None` where there is
     /// no safe one.
     pub fn prepend_path_for_good(self, folder: &str) -> Option<String> {

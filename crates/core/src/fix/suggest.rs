@@ -9,13 +9,13 @@ use super::{
 };
 use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
-use crate::finding::{AnyOfReason, Finding, OtherPlace, PathTrouble, Reason, Verdict};
-use crate::guide::{Edit, GuideFix, Kind, Requirement, Subject};
+use crate::finding::{AnyOfReason, Finding, General, OtherPlace, PathTrouble, Reason, Verdict};
+use crate::guide::{Edit, GuideFix, Kind, LimitKind, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop, if_known};
 use crate::known::Known;
-use crate::observation::{ProgramCopy, Value};
+use crate::observation::{Nature, ProgramCopy, Value};
 use crate::prelude::*;
-use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
+use crate::text::{Flaw, Grammar, Pattern, Sanitised, ShellLine};
 
 /// The fixes for a finding on this machine, with commands that are what a reader sees.
 ///
@@ -123,13 +123,16 @@ fn typed_as_shown(fix: Fix) -> Fix {
 
 pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, finding: &Finding) -> Result<Vec<Fix>, Stop> {
     let Some(reason) = finding.reason() else { return Ok(Vec::new()) };
-    if finding.verdict() != Verdict::Unmet {
-        return Ok(unknown::step(requirement, reason).into_iter().collect());
+    let cause = reason.cause();
+    let unmet = finding.verdict() == Verdict::Unmet;
+    // What is only unknown is not changed, unless the guide has a fix for just that.
+    let fits_the_cause = |fix: &&GuideFix| fix.cause.map_or(unmet, |only| only == cause);
+    if !unmet && !requirement.fixes.iter().any(|fix| fits_the_cause(&fix)) {
+        return unknown_step(inquiry, requirement, reason);
     }
     let here = Circumstances::look(inquiry)?;
-    let cause = reason.cause();
     let mut of_guide = Vec::new();
-    for fix in requirement.fixes.iter().filter(|fix| fix.cause.is_none_or(|only| only == cause)) {
+    for fix in requirement.fixes.iter().filter(fits_the_cause) {
         let fits = fix.when.as_ref().map_or(Ok(Truth::True), |when| when.evaluate(inquiry))?;
         // One that asks for what this finding does not have is for another.
         if fits == Truth::True
@@ -140,6 +143,9 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     }
     if !of_guide.is_empty() {
         return Ok(of_guide);
+    }
+    if !unmet {
+        return unknown_step(inquiry, requirement, reason);
     }
     if let Reason::AnyOf(AnyOfReason::NoneMet { open }) = reason {
         return alternatives::fixes(inquiry, open);
@@ -159,6 +165,20 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own, seen }, reason))
 }
 
+/// The step that would make known what is not.
+fn unknown_step(inquiry: &mut Inquiry<'_>, requirement: &Requirement, reason: &Reason) -> Result<Vec<Fix>, Stop> {
+    // A file of the project that this user may not read keeps what stands in it.
+    if let (Subject::Variable(variable), Reason::General(General::CouldNotLook { .. })) = (&requirement.subject, reason)
+        && let Some(file) = &variable.env_file
+        && if_known(inquiry.path(file, None))?.is_some_and(|state| state.nature == Nature::File && !state.readable)
+    {
+        let here = Circumstances::look(inquiry)?;
+        let case = Case { requirement, here: &here, refused: &[], own: None, seen: Seen::default() };
+        return Ok(project::make_own(&case, file, "read").into_iter().collect());
+    }
+    Ok(unknown::step(requirement, reason).into_iter().collect())
+}
+
 /// What matters for choosing a fix, beside the reason.
 fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reason) -> Result<Seen<'a>, Stop> {
     let mut seen = Seen::default();
@@ -168,6 +188,10 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
         }
         (Subject::Port(port), _) => {
             if let Some(set_by) = &port.set_by {
+                if let Some(file) = &set_by.env_file {
+                    let state = if_known(inquiry.path(file, None))?;
+                    seen.closed = state.is_some_and(|state| state.nature == Nature::File && !state.writable);
+                }
                 let state = if_known(inquiry.variable(&set_by.variable, None, None))?;
                 seen.in_environment = state.is_some_and(|state| state.environment != Value::Unset);
             }
@@ -177,7 +201,22 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
             seen.startup = state.and_then(|state| state.startup.as_deref());
             seen.line = state.and_then(|state| state.line);
             if let Some(file) = &wanted.env_file {
-                seen.example = if_known(inquiry.path(file, None))?.and_then(|state| state.example.as_deref());
+                let state = if_known(inquiry.path(file, None))?;
+                seen.example = state.and_then(|state| state.example.as_deref());
+                seen.closed = state.is_some_and(|state| state.nature == Nature::File && !state.writable);
+            }
+        }
+        (Subject::Limit(limit), Reason::Limit(_)) => {
+            let letter = match limit.kind {
+                LimitKind::OpenFiles => 'n',
+                LimitKind::Processes => 'u',
+                LimitKind::FileWatches | LimitKind::PathLength | LimitKind::SymbolicLinks => return Ok(seen),
+            };
+            let file = if_known(inquiry.account())?.and_then(|account| account.startup_file.as_deref());
+            if let (Some(file), Ok(pattern)) = (file, Pattern::new(&format!("(?m)^\\s*ulimit\\s+(-[HS]\\s*)*-[HS]*{letter}\\b")))
+            {
+                let holds = if_known(inquiry.path(file, Some(&pattern)))?.and_then(|state| state.holds);
+                seen.startup = (holds == Some(true)).then_some(file);
             }
         }
         (Subject::Tool(_), Reason::Tool(tool)) => {

@@ -4,7 +4,7 @@ use super::case::{Case, in_a_version};
 use super::effect::{Change, Effect};
 use super::{Fix, Shell};
 use crate::cause::Cause;
-use crate::finding::{ConsentNeed, NeededArch, OtherPlace, ToolReason, ToolTrouble};
+use crate::finding::{ConsentNeed, NeededArch, OtherPlace, Refusal, ToolReason, ToolTrouble};
 use crate::guide::{Edit, Subject, Then};
 use crate::observation::Os;
 use crate::prelude::*;
@@ -32,7 +32,7 @@ pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
     }
     if let Some(other) = &reason.other
         && other.place == OtherPlace::LaterOnPath
-        && let Some(link) = chosen(case, &other.at)
+        && let Some(link) = chosen(case, &other.at, &reason.name)
     {
         // What would change other tools of the project is no way at all.
         if case.seen.disturbs {
@@ -41,10 +41,12 @@ pub(super) fn fixes(case: &Case<'_>, reason: &ToolReason) -> Vec<Fix> {
         fixes.push(link.with_effect(Effect::one(Change::First(other.at.clone()))));
     }
     if let Some(other) = reason.other.as_ref().filter(|other| other.place == OtherPlace::NotStarted)
-        && let Some(mut link) = chosen(case, &other.at)
+        && let Some(mut link) = chosen(case, &other.at, &reason.name)
     {
         link.say = format!("{} It was not started, so whether it is one that does is seen only then.", link.say);
-        fixes.push(link);
+        // What is here already comes before words about an installation.
+        let at = if fixes.first().is_some_and(Fix::acts) { fixes.len() } else { 0 };
+        fixes.insert(at, link);
     }
     if let ToolTrouble::Unwanted { .. } = &reason.trouble
         && case.here.os == Some(Os::Linux)
@@ -83,19 +85,23 @@ fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
             "Install {what} with the version manager that {} belongs to, or choose a version that it has.",
             program?
         )),
+        ToolTrouble::NotExecutable { by: Refusal::Barred(folder) } => {
+            let say = format!("Let everybody enter {folder}, so that what lies in it can be used.");
+            case.admin_step(say, &[&format!("chmod a+rx {}", case.quoted(folder))])
+        }
+        ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere(_) } => {
+            Fix::say(format!("Remove the link {}, and install {}{}.", program?, case.title(), in_a_version(reason.range())))
+        }
         ToolTrouble::NotExecutable { .. } => make_executable(case, program?),
         ToolTrouble::Broken { .. } | ToolTrouble::WrongArch { .. } | ToolTrouble::Placeholder | ToolTrouble::Failed { .. } => {
             install_again(case, reason, program?)
         }
         ToolTrouble::Quarantined => take_mark_away(case, program?),
-        ToolTrouble::Stuck { .. } => Fix::say(format!(
-            "Run it yourself and see what it waits for. If it is only slow, give it more time with --time-limit. This is what was run: {}",
-            version_command(case, program?)
-        )),
         ToolTrouble::Unwanted { .. } => {
             Fix::say(format!("Uninstall {}, or take its folder off PATH while you work on this project.", case.title()))
         }
         ToolTrouble::Silent { .. }
+        | ToolTrouble::Stuck { .. }
         | ToolTrouble::Incomparable { .. }
         | ToolTrouble::PerhapsUnwanted
         | ToolTrouble::NoConsent {
@@ -105,10 +111,6 @@ fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
         | ToolTrouble::NotAsked { .. }
         | ToolTrouble::PinUnread { .. } => return None,
     })
-}
-
-fn version_command(case: &Case<'_>, program: &str) -> String {
-    format!("{} --version", case.quoted(program))
 }
 
 fn install_again(case: &Case<'_>, reason: &ToolReason, program: &str) -> Fix {
@@ -158,9 +160,16 @@ fn first_on_path(case: &Case<'_>, at: &str, why: &str) -> Fix {
     fix.run(vec![line])
 }
 
+/// Where every PATH leads (the Filesystem Hierarchy Standard).
+const SYSTEM_FOLDERS: [&str; 3] = ["/usr/local/bin", "/usr/bin", "/bin"];
+
 /// On Windows what was installed since a terminal was opened is only found by the next one.
 fn off_path(case: &Case<'_>, at: &str) -> Fix {
     let why = "so that your shell finds it";
+    if SYSTEM_FOLDERS.contains(&folder_of(at)) && case.unix() {
+        let fix = Fix::say("Your PATH has lost the system's own folders: add them behind what it has.");
+        return case.in_startup_file(fix, case.here.shell.append_path(&SYSTEM_FOLDERS));
+    }
     if case.here.os != Some(Os::Windows) {
         return first_on_path(case, at, why);
     }
@@ -175,13 +184,17 @@ fn off_path(case: &Case<'_>, at: &str) -> Fix {
 /// A folder of its own, in which nothing lies but links to the copies that were chosen one by one: nothing else changes its place.
 const CHOSEN: &str = "~/.local/opt/chosen/bin";
 
-fn chosen(case: &Case<'_>, at: &str) -> Option<Fix> {
-    let name = at.rsplit('/').next().filter(|_| case.unix())?;
+fn chosen(case: &Case<'_>, at: &str, name: &str) -> Option<Fix> {
+    let file_name = at.rsplit('/').next().filter(|_| case.unix())?;
     let file = case.here.startup_file()?;
     let say = format!(
         "Let your shell find this copy of {name} first, and nothing else of its folder: by a link in {CHOSEN}, which goes first on PATH."
     );
-    let mut fix = Fix::say(say).run(vec![format!("mkdir -p {CHOSEN} && ln -sf {} {CHOSEN}/", case.quoted(at))]);
+    let mut fix = Fix::say(say).run(vec![format!(
+        "mkdir -p {CHOSEN} && ln -sf {} {CHOSEN}/{}",
+        case.quoted(at),
+        if file_name == name { String::new() } else { case.quoted(name) }
+    )]);
     let line = match case.here.shell {
         Shell::Fish => format!("set -gx PATH {CHOSEN} $PATH"),
         Shell::Posix | Shell::PowerShell | Shell::Cmd => format!("export PATH={CHOSEN}:\"$PATH\""),

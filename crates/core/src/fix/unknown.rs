@@ -17,6 +17,13 @@ pub(super) fn step(requirement: &Requirement, reason: &Reason) -> Option<Fix> {
         return Some(consent());
     }
     if let Reason::Tool(tool) = reason {
+        if let ToolTrouble::Stuck { .. } = tool.trouble {
+            let program = tool.program.as_deref().unwrap_or(&title);
+            return Some(Fix::say(format!(
+                "Run {program} yourself with the argument that asks for its version, and see what it waits for. If it is only slow, give it \
+                 more time with --time-limit."
+            )));
+        }
         if matches!(tool.trouble, ToolTrouble::NoConsent { .. }) {
             return Some(consent());
         }

@@ -76,6 +76,8 @@ pub enum SystemService {
     Stopped,
     /// It does not run, and may not be started before it is enabled.
     Disabled,
+    /// It does not run, and somebody has seen to it that nothing can start it.
+    Masked,
     /// It was started and has failed.
     Failed,
 }
@@ -157,6 +159,7 @@ impl Display for SystemService {
             Self::Running => "running",
             Self::Stopped => "stopped",
             Self::Disabled => "stopped, and disabled",
+            Self::Masked => "masked",
             Self::Failed => "failed",
         })
     }

@@ -46,6 +46,9 @@ pub struct LibraryState {
     /// Another description that this one asks for and that is not there.
     #[serde(default)]
     pub lacks: Option<String>,
+    /// Further descriptions of it, behind that one or in folders where builds do not look: the file, and the version in it.
+    #[serde(default)]
+    pub others: Vec<(String, String)>,
     /// The library itself, as programs load it.
     pub loaded_from: Option<String>,
 }

@@ -10,7 +10,7 @@
 //! | `9.0p1`, `2.4.3-patch2` | patch words (`p`, `pl`, `patch`, `post`, `sp`, `u`, `update`) are after the release |
 //! | `3.11.7rc1`, `1.0.0-alpha.2`, `0.9-dev` | words of preparation are before the release, in the order dev, alpha, beta, milestone, pre, rc |
 //! | `17.0.15+6` | a number after `+` is a build: later than none, unless a range's bound names no build |
-//! | `2.47.3.windows.1` | a vendor's word starts a build, as above |
+//! | `2.47.3.windows.1`, `7.0.20r163906` | a vendor's word, or an `r` with a number directly behind, starts a build, as above |
 //! | `4.4.0.fc8d0ec215ee` | seven hexadecimal digits or more, with letters, are a commit's name, which is ignored |
 //! | `12.2.0-14+deb12u1` | a hyphen before a number starts a distribution's revision, which is ignored |
 //! | `r1.2`, `R14B04` | an `r` in front is a numbering of its own, not comparable with plain numbers |
@@ -19,9 +19,11 @@
 //! The pre-release order follows Semantic Versioning 2.0.0 item 11 and PEP 440.
 
 mod find;
+mod named;
 mod range;
 
 pub use find::{Found, find};
+pub use named::number_behind;
 pub use range::{Bound, Fit, Miss, Range, RangeError, Sign, Standing};
 
 use crate::prelude::*;
@@ -148,6 +150,11 @@ impl Version {
         if bound.build.is_empty() { self.compare_without_build(bound) } else { self.compare(bound) }
     }
 
+    /// Nothing but numbers.
+    fn is_plain(&self) -> bool {
+        self.qualifier == Qualifier::Exact && self.build.is_empty()
+    }
+
     fn is_pre_release(&self) -> bool {
         matches!(self.qualifier, Qualifier::Before(_))
     }
@@ -231,7 +238,7 @@ fn read_tail(tail: &str, scheme: Scheme) -> Option<(Qualifier, Vec<Piece>)> {
     let numbered = matches!(pieces.get(1), Some(Piece::Number(_)));
     let qualifier = if FINALS.contains(&word) {
         Qualifier::Exact
-    } else if VENDORS.contains(&word) {
+    } else if VENDORS.contains(&word) || (scheme == Scheme::Plain && attached && numbered && word == "r") {
         return Some((Qualifier::Exact, pieces));
     } else if PATCHES.contains(&word) || (attached && (scheme == Scheme::Revision || is_letter_release(word, numbered))) {
         // Behind a release letters are only letters: `1.1.1a` is no alpha.

@@ -341,6 +341,12 @@ impl Bound {
             Limit::Version(bound) => match version.compare_to_bound(bound) {
                 None => return Fit::Incomparable,
                 Some(Ordering::Less) if self.sign == Sign::Below && prepares(version, bound) => return Fit::TooNew,
+                // What is pinned is compared as far as it is written: a patch level that is not written does not count.
+                Some(Ordering::Greater)
+                    if matches!(self.sign, Sign::Equal | Sign::Not) && bound.is_plain() && version.release == bound.release =>
+                {
+                    Ordering::Equal
+                }
                 Some(order) => order,
             },
             Limit::Series(_) if version.scheme != super::Scheme::Plain => return Fit::Incomparable,

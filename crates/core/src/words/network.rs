@@ -71,6 +71,7 @@ fn with_stopped(text: String, stopped: Option<&StoppedService>) -> String {
     let Some(service) = stopped else { return text };
     let how = match service.state {
         SystemService::Disabled => "but it is stopped and disabled",
+        SystemService::Masked => "but it is masked: somebody has seen to it that nothing can start it",
         SystemService::Failed => "but it has failed",
         SystemService::Stopped | SystemService::Missing | SystemService::Running => "but it is stopped",
     };

@@ -10,6 +10,7 @@ use crate::text::{Size, join_words};
 
 pub(super) fn port_met(met: &PortMet) -> String {
     match met {
+        PortMet::Own { place, url } => format!("{place} is held by the project itself: {url} answers as the guide says."),
         PortMet::Accepted { place, holder } => format!("{place} is held by {holder}, as it should be."),
         PortMet::Free { place, count, set_at } => {
             let what = match place {
@@ -28,6 +29,7 @@ pub(super) fn port_met(met: &PortMet) -> String {
 pub(super) fn port_met_briefly(met: &PortMet) -> String {
     match met {
         PortMet::Free { .. } => "free".to_owned(),
+        PortMet::Own { .. } => "held by the project itself".to_owned(),
         PortMet::Accepted { holder, .. } => format!("held by {holder}"),
     }
 }

@@ -138,6 +138,16 @@ pub(super) fn library(words: &Words<'_>, reason: &LibraryReason) -> String {
     let Subject::Library(library) = &words.requirement.subject else { return words.title() };
     let name = &library.name;
     let range = library.version.as_ref().map(ToString::to_string).unwrap_or_default();
+    if let Some(other) = &reason.other {
+        let first = match &reason.trouble {
+            LibraryTrouble::OutOfRange { found, .. } => format!("Builds find {name} {found} first"),
+            LibraryTrouble::Missing
+            | LibraryTrouble::Lacks { .. }
+            | LibraryTrouble::NoHeaders { .. }
+            | LibraryTrouble::Incomparable { .. } => format!("Builds do not find {name}"),
+        };
+        return format!("{first}, and one that does is here: {}, described in {}.", other.version, other.at);
+    }
     match &reason.trouble {
         LibraryTrouble::Missing => format!("The library {name} is not installed."),
         LibraryTrouble::Lacks { other } => {

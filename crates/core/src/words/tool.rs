@@ -99,6 +99,15 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
         ToolTrouble::NotExecutable { by: Refusal::Permissions } => {
             format!("{path} is there, but you may not execute it, so your shell passes it by.")
         }
+        ToolTrouble::NotExecutable { by: Refusal::Unreadable } => {
+            format!("{path} may be executed and not read; it is a script, and its interpreter must read it.")
+        }
+        ToolTrouble::NotExecutable { by: Refusal::Barred(folder) } => {
+            format!("{path} is there, but it leads into {folder}, which you may not enter.")
+        }
+        ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere(to) } => {
+            format!("{path} is a link to {to}, and nothing is there any more.")
+        }
         ToolTrouble::NotExecutable { by: Refusal::System } => format!("The system does not let you execute {path}."),
         ToolTrouble::WrongArch { built_for, needed } => wrong_arch(path, built_for, needed),
         ToolTrouble::Broken { breakage } => broken(path, breakage),

@@ -72,6 +72,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
             let state = LibraryState {
                 description: version.map(|version| (file, version)),
                 lacks: None,
+                others: Vec::new(),
                 loaded_from: fields.owned("loaded_from"),
             };
             shape.contents.libraries.insert(name, state);
@@ -173,7 +174,7 @@ pub(super) fn variable_answer(shape: &Shape, name: &str, env_file: Option<&str>,
 }
 
 pub(super) fn library(shape: &Shape, name: &str) -> Observation {
-    let absent = LibraryState { description: None, lacks: None, loaded_from: None };
+    let absent = LibraryState { description: None, lacks: None, others: Vec::new(), loaded_from: None };
     Observation::Library(shape.contents.libraries.get(name).cloned().unwrap_or(absent))
 }
 

@@ -82,6 +82,7 @@ fn services(fields: &Fields<'_>) -> HashMap<String, SystemService> {
         ("running", SystemService::Running),
         ("stopped", SystemService::Stopped),
         ("disabled", SystemService::Disabled),
+        ("masked", SystemService::Masked),
         ("failed", SystemService::Failed),
     ];
     let mut services = HashMap::new();

@@ -2,10 +2,10 @@ use super::os;
 use crate::observation::{LibraryState, Observation};
 use crate::read::{pkg_config_requires, pkg_config_version};
 use std::collections::HashSet;
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 
 /// A library's description for builds, where pkg-config would look, and the library itself.
-pub(super) fn state(name: &str) -> Observation {
+pub(super) fn state(name: &str, home: Option<&Path>) -> Observation {
     if name.contains(['/', '\\', '\0']) {
         return Observation::CouldNotLook(format!("{name} cannot be the name of a library"));
     }
@@ -13,8 +13,22 @@ pub(super) fn state(name: &str) -> Observation {
     let found = described(&folders, name);
     let lacks = found.as_ref().and_then(|(_, _, text)| lacking(&folders, text));
     let description = found.map(|(path, version, _)| (path, version));
-    Observation::Library(LibraryState { description, lacks, loaded_from: os::loads(name) })
+    let at_home =
+        home.into_iter().flat_map(|home| [".local/lib/pkgconfig", ".local/share/pkgconfig"].map(|folder| home.join(folder)));
+    let unusual: Vec<PathBuf> = at_home.chain(under("/opt", "lib/pkgconfig")).collect();
+    let others = folders.iter().chain(&unusual).filter_map(|folder| described(std::slice::from_ref(folder), name));
+    let first = description.as_ref().map(|(path, _)| path.clone());
+    let others = others.map(|(path, version, _)| (path, version)).filter(|(path, _)| Some(path) != first.as_ref()).collect();
+    Observation::Library(LibraryState { description, lacks, others, loaded_from: os::loads(name) })
 }
+
+/// A folder of each package that brings a folder of its own.
+fn under(place: &str, folder: &str) -> Vec<PathBuf> {
+    std::fs::read_dir(place).into_iter().flatten().flatten().take(MOST_PACKAGES).map(|entry| entry.path().join(folder)).collect()
+}
+
+/// More folders than these are not looked into.
+const MOST_PACKAGES: usize = 200;
 
 /// Where a library's description is, its version, and its text.
 fn described(folders: &[PathBuf], name: &str) -> Option<(String, String, String)> {

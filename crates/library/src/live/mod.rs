@@ -339,7 +339,7 @@ impl Live {
             Probe::Networks => os::networks(),
             Probe::Limit { name } => os::limit(*name, &self.folder),
             Probe::Locales => os::locales(self),
-            Probe::Library { name } => library::state(name),
+            Probe::Library { name } => library::state(name, self.home.as_deref()),
             Probe::Setting { of, key, pattern: wanted } => checkout::setting(self, of, key, pattern(wanted.as_ref()).as_ref()),
             Probe::Checkout { path, submodules, large_files, clean } => {
                 let asked = checkout::Asked { submodules: *submodules, large_files: *large_files, clean: *clean };

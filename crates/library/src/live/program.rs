@@ -1,6 +1,7 @@
 use super::{Live, os, place, stand_in};
 use crate::observation::{Choice, FileKind, Piece, ProgramCopy, StartEffect};
 use crate::read::{HEAD_BYTES, file_kind};
+use crate::version::{Version, number_behind};
 use std::fs::File;
 use std::io::Read;
 use std::path::{Path, PathBuf};
@@ -13,8 +14,42 @@ pub(super) fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
 /// Copies in the usual folders of this system and its languages that PATH does not name.
 pub(super) fn elsewhere(live: &Live, name: &str) -> Vec<ProgramCopy> {
     let on_path: Vec<PathBuf> = std::env::split_paths(&live.path).collect();
-    let folders = os::usual_folders(live.home.as_deref()).into_iter().filter(|folder| !on_path.contains(folder));
-    copies_in(live, folders, name)
+    // A space that was typed behind a folder makes another name of it.
+    let mistyped = on_path.iter().filter_map(|folder| trimmed(folder));
+    let folders: Vec<PathBuf> =
+        mistyped.chain(os::usual_folders(live.home.as_deref())).filter(|folder| !on_path.contains(folder)).collect();
+    let mut copies = copies_in(live, folders.iter().cloned(), name);
+    let others = os::alternatives(name).into_iter().chain(numbered(on_path.iter().chain(&folders), name));
+    for path in others {
+        let (Some(folder), Some(file)) = (path.parent(), path.file_name()) else { continue };
+        for copy in copies_in(live, std::iter::once(folder.to_owned()), &file.to_string_lossy()) {
+            if !copies.iter().any(|other| other.path == copy.path) {
+                copies.push(copy);
+            }
+        }
+    }
+    copies
+}
+
+fn trimmed(folder: &Path) -> Option<PathBuf> {
+    let text = folder.to_str()?;
+    (text.trim() != text).then(|| PathBuf::from(text.trim()))
+}
+
+/// More names in a folder than these are not looked at.
+const MOST_NAMES: usize = 20_000;
+
+/// Files that are called like a program with a version behind it: `python3.12`, `gcc-13`. The highest first.
+fn numbered<'f>(folders: impl Iterator<Item = &'f PathBuf>, name: &str) -> Vec<PathBuf> {
+    let mut found: Vec<(Version, PathBuf)> = Vec::new();
+    for folder in folders.filter(|folder| folder.is_absolute()) {
+        for entry in std::fs::read_dir(folder).into_iter().flatten().flatten().take(MOST_NAMES) {
+            let number = entry.file_name().to_str().and_then(|file| number_behind(file, name));
+            found.extend(number.map(|number| (number, entry.path())));
+        }
+    }
+    found.sort_by(|(a, _), (b, _)| b.partial_cmp(a).unwrap_or(std::cmp::Ordering::Equal));
+    found.into_iter().map(|(_, path)| path).collect()
 }
 
 fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) -> Vec<ProgramCopy> {
@@ -59,7 +94,8 @@ pub(super) fn files(folders: impl Iterator<Item = PathBuf>, name: &str) -> impl 
         // With a colon it would be a place of its own, on a drive or behind a file.
         .filter(move |_| !(cfg!(windows) && name.contains(':')))
         .flat_map(move |folder| os::file_names(name).into_iter().map(move |file| folder.join(file)))
-        .filter(|path| path.is_file())
+        // A link that leads nowhere, or where one may not go, is there all the same.
+        .filter(|path| path.is_file() || (path.is_symlink() && path.metadata().is_err()))
 }
 
 /// What a program needs to start and does not have. The interpreter of a script is a path, or behind `env` a name that PATH must have.

@@ -1,6 +1,7 @@
 //! Pure readers of what systems print: text in, observation out, so that every system's wording can be tested anywhere.
 
 mod accounts;
+mod alternatives;
 mod candidate;
 mod cgroup;
 mod cpu;
@@ -26,6 +27,7 @@ mod windows;
 
 pub use crate::repository::pinned;
 pub use accounts::{group_name, group_names_of_ids, user_name};
+pub use alternatives::alternatives;
 pub use candidate::{CandidateQuestion, candidate, candidate_question, download_question, downloads};
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};

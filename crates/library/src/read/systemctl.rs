@@ -8,7 +8,8 @@ pub fn systemd_service(text: &str) -> Option<SystemService> {
         ("not-found", ..) => SystemService::Missing,
         (_, "active" | "activating" | "reloading", _) => SystemService::Running,
         (_, "failed", _) => SystemService::Failed,
-        (_, _, "disabled" | "masked") | ("masked", ..) => SystemService::Disabled,
+        (_, _, "masked") | ("masked", ..) => SystemService::Masked,
+        (_, _, "disabled") => SystemService::Disabled,
         _ => SystemService::Stopped,
     })
 }
@@ -16,7 +17,7 @@ pub fn systemd_service(text: &str) -> Option<SystemService> {
 #[cfg(test)]
 mod tests {
     use super::systemd_service;
-    use crate::observation::SystemService::{self, Disabled, Failed, Missing, Running, Stopped};
+    use crate::observation::SystemService::{self, Disabled, Failed, Masked, Missing, Running, Stopped};
     use rstest::rstest;
 
     #[rstest]
@@ -24,6 +25,7 @@ mod tests {
     #[case::stopped_by_hand("LoadState=loaded\nActiveState=inactive\nUnitFileState=enabled\n", Some(Stopped))]
     #[case::never_enabled("ActiveState=inactive\nLoadState=loaded\nUnitFileState=disabled\n", Some(Disabled))]
     #[case::started_by_a_socket("LoadState=loaded\nActiveState=inactive\nUnitFileState=static\n", Some(Stopped))]
+    #[case::masked("LoadState=masked\nActiveState=inactive\nUnitFileState=masked\n", Some(Masked))]
     #[case::crashed("LoadState=loaded\nActiveState=failed\nUnitFileState=enabled\n", Some(Failed))]
     #[case::not_there("LoadState=not-found\nActiveState=inactive\nUnitFileState=\n", Some(Missing))]
     #[case::nothing_to_read("System has not been booted with systemd as init system", None)]

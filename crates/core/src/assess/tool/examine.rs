@@ -78,6 +78,12 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
     }
     let run = inquiry.run(copy.asked(), &arguments(tool, name), permission)?;
     let outcome = read(tool, name, run);
+    if copy.kind == FileKind::Unknown
+        && matches!(outcome, Outcome::Trouble(ToolTrouble::Failed { .. }))
+        && if_known(inquiry.path(&copy.path, None))?.is_some_and(|state| !state.readable)
+    {
+        return Ok(Outcome::Trouble(ToolTrouble::NotExecutable { by: Refusal::Unreadable }));
+    }
     if !matches!(outcome, Outcome::Trouble(ToolTrouble::Failed { .. })) || !rejects_the_argument(run) {
         return Ok(outcome);
     }

@@ -11,11 +11,11 @@ use crate::finding::{
 };
 use crate::guide::{Existence, Tool};
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::{FileKind, Pinned, ProgramCopy, StartEffect};
+use crate::observation::{FileKind, Nature, Pinned, ProgramCopy, StartEffect};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Consent;
-use crate::version::{Range, Standing};
+use crate::version::{Range, Standing, number_behind};
 use examine::{Outcome, arguments, examine, known_by_its_file, permission, stated};
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, tool: &Tool) -> Result<Conclusion, Stop> {
@@ -94,8 +94,12 @@ fn nowhere_on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>) -> Result<ToolR
     if let Some(trouble) = under_another_name(inquiry, asked)? {
         return Ok(asked.reason(None, trouble));
     }
-    if let Some((name, copy)) = elsewhere(inquiry, asked.tool)? {
+    if let Some((name, copy)) = elsewhere(inquiry, asked.tool, &[])? {
         let asked = Asked { name, ..*asked };
+        if let Some(called) = file_name(&copy.path).filter(|called| number_behind(called, name).is_some()) {
+            let trouble = ToolTrouble::OtherName { called: called.to_owned(), at: copy.path.clone(), version: None };
+            return Ok(asked.reason(None, trouble));
+        }
         return Ok(asked.reason(None, ToolTrouble::OffPath { at: copy.path.clone() }));
     }
     let windows_side = on_the_windows_side(inquiry, asked.tool)?.map(|copy| copy.path.clone());
@@ -116,7 +120,13 @@ fn on_the_windows_side<'a>(inquiry: &mut Inquiry<'a>, tool: &Tool) -> Result<Opt
 }
 
 /// The first copy in the usual folders that PATH does not name.
-fn elsewhere<'a, 't>(inquiry: &mut Inquiry<'a>, tool: &'t Tool) -> Result<Option<(&'t str, &'a ProgramCopy)>, Stop> {
+///
+/// `known` are files that were looked at already.
+fn elsewhere<'a, 't>(
+    inquiry: &mut Inquiry<'a>,
+    tool: &'t Tool,
+    known: &[&String],
+) -> Result<Option<(&'t str, &'a ProgramCopy)>, Stop> {
     for name in &tool.names {
         inquiry.want(Probe::ProgramElsewhere { name: name.clone() });
     }
@@ -127,11 +137,29 @@ fn elsewhere<'a, 't>(inquiry: &mut Inquiry<'a>, tool: &'t Tool) -> Result<Option
             let starts = copy.kind != FileKind::Placeholder && copy.start != StartEffect::Question;
             copy.executable && starts && copy.lacks.is_empty()
         };
-        if let Some(copy) = copies.iter().find(may_do) {
+        if let Some(copy) =
+            copies.iter().filter(may_do).find(|copy| !known.contains(&&copy.real_path) && name_fits(tool, name, copy))
+        {
             return Ok(Some((name, copy)));
         }
     }
     Ok(None)
+}
+
+fn file_name(path: &str) -> Option<&str> {
+    path.rsplit(['/', '\\']).next()
+}
+
+/// Whether a file that has a version in its name may be in the range: one that has none may always.
+fn name_fits(tool: &Tool, name: &str, copy: &ProgramCopy) -> bool {
+    let Some(number) = file_name(&copy.path).and_then(|file| number_behind(file, name)) else { return true };
+    // A name has the first numbers only: `python3.12` may be 3.12.4.
+    let begins = |limit: String| limit == number.text() || limit.starts_with(&format!("{number}."));
+    tool.version.as_ref().is_none_or(|range| match range.judge(&number) {
+        Standing::Inside => true,
+        Standing::Outside(miss) => begins(miss.nearest.limit()),
+        Standing::Incomparable => false,
+    })
 }
 
 /// Systems call some programs otherwise; the project still calls the name that the guide gives.
@@ -186,7 +214,8 @@ fn present(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
 
 /// PATH has none that does: the usual folders may. What lies there is not started without consent.
 fn or_off_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, reason: ToolReason) -> Result<ToolReason, Stop> {
-    let Some((name, copy)) = elsewhere(inquiry, asked.tool)? else { return Ok(reason) };
+    let known = inquiry.program(asked.name)?.iter().map(|copy| &copy.real_path).collect::<Vec<_>>();
+    let Some((name, copy)) = elsewhere(inquiry, asked.tool, &known)? else { return Ok(reason) };
     let at = copy.path.clone();
     if inquiry.context.selection.consent != Consent::Given {
         let version = stated(inquiry, copy)?;
@@ -204,7 +233,13 @@ fn or_off_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, reason: ToolReason)
 fn on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy]) -> Result<Conclusion, Stop> {
     let Some(first) = copies.iter().find(|copy| copy.executable) else {
         let path = copies.first().map_or("", |copy| &copy.path);
-        return Ok(asked.reason(Some(path), ToolTrouble::NotExecutable { by: Refusal::Permissions }).into());
+        let state = if path.is_empty() { None } else { if_known(inquiry.path(path, None))? };
+        let by = match state.map(|state| (&state.barred_by, &state.nature)) {
+            Some((Some(barrier), _)) => Refusal::Barred(barrier.path.clone()),
+            Some((None, Nature::Dangling(to))) => Refusal::LeadsNowhere(to.clone()),
+            Some((None, _)) | None => Refusal::Permissions,
+        };
+        return Ok(asked.reason(Some(path), ToolTrouble::NotExecutable { by }).into());
     };
     let outcome = examine(inquiry, asked.tool, asked.name, first)?;
     let reason = match judge(asked, first, &outcome) {

@@ -154,8 +154,10 @@ pub(in crate::live) fn system_service(name: &str) -> Observation {
 const USUAL_AT_HOME: [&str; 9] =
     [".local/bin", "bin", ".cargo/bin", "go/bin", ".npm-global/bin", ".dotnet/tools", ".deno/bin", ".luarocks/bin", ".cabal/bin"];
 /// Folders of the system that not every PATH names.
-const USUAL: [&str; 8] = [
+const USUAL: [&str; 10] = [
     "/usr/local/bin",
+    "/usr/bin",
+    "/bin",
     "/usr/local/sbin",
     "/usr/sbin",
     "/sbin",
@@ -165,12 +167,27 @@ const USUAL: [&str; 8] = [
     "/var/lib/flatpak/exports/bin",
 ];
 
+/// More folders of packages than these are not looked into.
+const MOST_PACKAGES: usize = 2_000;
+
+/// What the system could let a name stand for: the files that its alternatives list (update-alternatives(1)).
+pub(in crate::live) fn alternatives(name: &str) -> Vec<PathBuf> {
+    if name.contains(['/', '\0']) {
+        return Vec::new();
+    }
+    let text = super::super::place::text(&Path::new("/var/lib/dpkg/alternatives").join(name));
+    text.map(|text| crate::read::alternatives(&text)).unwrap_or_default().into_iter().map(PathBuf::from).collect()
+}
+
 /// Where programs usually are.
 pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let at_home = home.into_iter().flat_map(|home| USUAL_AT_HOME.iter().map(|folder| home.join(folder)));
     // Packages from outside the distribution: /opt/NAME/bin.
-    let opt = std::fs::read_dir("/opt").into_iter().flatten().flatten().map(|entry| entry.path().join("bin"));
-    at_home.chain(USUAL.iter().map(PathBuf::from)).chain(opt).collect()
+    let own = home.map(|home| home.join(".local/opt"));
+    let brought = own.as_deref().into_iter().chain([Path::new("/opt"), Path::new("/usr/lib")]);
+    let brought = brought.flat_map(|place| std::fs::read_dir(place).into_iter().flatten().flatten().take(MOST_PACKAGES));
+    let brought = brought.map(|entry| entry.path().join("bin")).filter(|folder| folder.is_dir());
+    at_home.chain(USUAL.iter().map(PathBuf::from)).chain(brought).collect()
 }
 
 /// Linux systems ship no placeholders: what is not installed is not there.

@@ -40,6 +40,11 @@ pub(in crate::live) fn first_free_for_all() -> Option<u16> {
     None
 }
 
+/// No other files are listed for a name here.
+pub(in crate::live) fn alternatives(_: &str) -> Vec<PathBuf> {
+    Vec::new()
+}
+
 /// Where programs usually are: both prefixes of the package manager, and what people and languages use.
 pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let at_home = [".local/bin", "bin", ".cargo/bin", "go/bin", ".npm-global/bin", ".dotnet/tools"];

@@ -38,7 +38,10 @@ pub(in crate::live) fn socket(path: &Path) -> Observation {
         Errno::NOENT => SocketState::Missing,
         Errno::CONNREFUSED => SocketState::Dead,
         Errno::ACCESS | Errno::PERM => {
-            let (group, mode) = owner(path.metadata().ok().as_ref());
+            // A folder on the way that one may not enter comes before the socket's own permissions.
+            let barrier = path.ancestors().skip(1).find(|folder| folder.metadata().is_ok());
+            let closed = path.metadata().is_err().then_some(barrier).flatten();
+            let (group, mode) = owner(closed.unwrap_or(path).metadata().ok().as_ref());
             SocketState::Denied(group, mode)
         }
         error => return Observation::CouldNotLook(Error::from(error).to_string()),

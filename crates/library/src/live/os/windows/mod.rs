@@ -42,6 +42,11 @@ pub(in crate::live) fn is_executable(path: &Path) -> bool {
     path.is_file()
 }
 
+/// No other files are listed for a name here.
+pub(in crate::live) fn alternatives(_: &str) -> Vec<PathBuf> {
+    Vec::new()
+}
+
 /// Where programs usually are: first of all where a new terminal would look.
 pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let at_home = [
