@@ -1,4 +1,4 @@
-//! The version finder against what real tools print, captured on a real machine (`tools/capture-corpus`).
+//! The version finder against what real tools print, captured on real machines (`tools/capture-corpus`, `tools/corpus/capture-in-root`).
 #![allow(
     clippy::unwrap_used,
     clippy::print_stdout,
@@ -6,22 +6,22 @@
     reason = "helpers of tests may be blunt, and the scores are printed"
 )]
 
+use rstest::rstest;
 use setup_ready_core::catalogue;
 use setup_ready_core::document::{self, Fields, MOST_TABLES};
 use setup_ready_core::problem::Problems;
-use setup_ready_core::version::{Fit, Range, Version, find};
-
-const CORPUS: &str = include_str!("corpus.toml");
+use setup_ready_core::version::{Asked, Fit, Range, Version, find, refuses};
 
 struct Captured {
     name: String,
     version: Version,
     best: [String; 2],
     plain: [String; 2],
+    refused: [bool; 2],
 }
 
-fn corpus() -> Vec<Captured> {
-    let tree = document::parse(CORPUS).unwrap_or_else(|problems| panic!("{problems:?}"));
+fn corpus(text: &str) -> Vec<Captured> {
+    let tree = document::parse(text).unwrap_or_else(|problems| panic!("{problems:?}"));
     let problems = Problems::default();
     let top = Fields::of_document(&tree, &problems);
     let read = |fields: Fields<'_>| Captured {
@@ -29,41 +29,67 @@ fn corpus() -> Vec<Captured> {
         version: Version::parse(fields.text("version").unwrap().value).unwrap(),
         best: [fields.owned("stdout").unwrap(), fields.owned("stderr").unwrap()],
         plain: [fields.owned("plain_stdout").unwrap(), fields.owned("plain_stderr").unwrap()],
+        refused: ["exit", "plain_exit"].map(|key| fields.number(key).unwrap().value != 0),
     };
     top.tables("tool", "tool", MOST_TABLES).into_iter().map(read).collect()
 }
 
-/// How many of a hundred are right, with the misses printed.
-fn score(what: &str, tools: &[Captured], texts: fn(&Captured) -> &[String; 2], says: impl Fn(&str) -> String) -> usize {
-    let mut right = 0;
-    for tool in tools {
-        let version = texts(tool).iter().find_map(|text| find(text, &says(&tool.name))).map(|found| found.version);
-        // As a guide would ask for it; where the text does not hold the version, the right answer is none.
-        let holds = texts(tool).iter().any(|text| text.contains(tool.version.text()));
-        let wanted = Range::parse(&format!("= {}", tool.version)).unwrap();
-        if version.as_ref().map_or(!holds, |version| wanted.fit(version) == Fit::Inside) {
-            right += 1;
-        } else {
-            let said = version.map_or_else(|| "nothing".to_owned(), |version| version.to_string());
-            println!("{what}: {} is {}, found {said}", tool.name, tool.version);
-        }
-    }
-    println!("{what}: {right} of {} right", tools.len());
-    right * 100 / tools.len()
+/// Of how many tools the version was found, of how many nothing where there is something, and of how many a wrong one.
+#[derive(Debug, Default, PartialEq)]
+struct Score {
+    right: usize,
+    missed: Vec<String>,
+    wrong: Vec<String>,
 }
 
+fn score(tools: &[Captured], catalogued: bool) -> Score {
+    let mut score = Score::default();
+    for tool in tools {
+        let (texts, refused) = if catalogued { (&tool.best, tool.refused[0]) } else { (&tool.plain, tool.refused[1]) };
+        let asked = if catalogued { catalogue::asked(&tool.name) } else { Asked::of(&tool.name) };
+        let asked = Asked { refused: refused || texts.iter().any(|text| refuses(text)), ..asked };
+        let found = texts.iter().find_map(|text| find(text, &asked));
+        let found = found.filter(|found| !found.named.as_deref().is_some_and(catalogue::has)).map(|found| found.version);
+        // As a guide would ask for it; where the text does not hold the version, the right answer is none.
+        let holds = texts.iter().any(|text| text.contains(tool.version.text()));
+        let wanted = Range::parse(&format!("= {}", tool.version)).unwrap();
+        match found {
+            Some(version) if wanted.fit(&version) == Fit::Inside => score.right += 1,
+            None if !holds => score.right += 1,
+            None => score.missed.push(format!("{} {}", tool.name, tool.version)),
+            Some(version) => score.wrong.push(format!("{} {}, found {version}", tool.name, tool.version)),
+        }
+    }
+    score
+}
+
+/// Counts a corpus that nobody has looked at, for `CORPUS=FILE cargo test --test corpus -- --ignored --nocapture`.
 #[test]
-fn versions_are_found_in_what_real_tools_print() {
-    let tools = corpus();
-    assert!(tools.len() >= 80, "{}", tools.len());
-    let says = |name: &str| {
-        catalogue::find(name)
-            .map(|row| row.says)
-            .filter(|says| !says.is_empty())
-            .map_or_else(|| name.to_owned(), ToOwned::to_owned)
-    };
-    let with = score("with the catalogue", &tools, |tool| &tool.best, says);
-    let without = score("without it", &tools, |tool| &tool.plain, ToOwned::to_owned);
-    assert!(with >= 98, "{with} %");
-    assert!(without >= 90, "{without} %");
+#[ignore = "it counts a file of one's own"]
+fn another_corpus() {
+    let text = std::fs::read_to_string(std::env::var_os("CORPUS").unwrap()).unwrap();
+    println!("{:#?}", score(&corpus(&text), true));
+}
+
+#[rstest]
+#[case::of_this_machine(include_str!("corpus.toml"), 140)]
+#[case::of_debians_packages(include_str!("corpus-debian.toml"), 250)]
+fn versions_are_found_in_what_real_tools_print(#[case] text: &str, #[case] least: usize) {
+    let tools = corpus(text);
+    assert!(tools.len() >= least, "{}", tools.len());
+    for (catalogued, target) in [(true, 99), (false, 93)] {
+        let score = score(&tools, catalogued);
+        let with = if catalogued { "with" } else { "without" };
+        println!(
+            "{with} the catalogue: {} of {} right; missed {:#?}; wrong {:#?}",
+            score.right,
+            tools.len(),
+            score.missed,
+            score.wrong
+        );
+        // Its emulator speaks for it; nobody asks it without the catalogue.
+        let wrong: Vec<&String> = score.wrong.iter().filter(|one| catalogued || !one.starts_with("erl ")).collect();
+        assert!(wrong.is_empty(), "{wrong:#?}");
+        assert!(score.right * 100 >= tools.len() * target, "{} of {}: {:#?}", score.right, tools.len(), score.missed);
+    }
 }

@@ -3,7 +3,7 @@
 use build_setup_ready::manager::Manager;
 use build_setup_ready::read;
 use build_setup_ready::text::{Grammar, Pattern, Sanitised, ShellLine, Size, nearest, parse_duration};
-use build_setup_ready::version::{Range, Version, find};
+use build_setup_ready::version::{Asked, Range, Version, find};
 use build_setup_ready::{Described, Preflight, fix, guide};
 use std::sync::LazyLock;
 
@@ -143,7 +143,7 @@ fn words(text: &str, choice: usize) {
     if let (Ok(version), Ok(range)) = (Version::parse(text), &range) {
         let _ = range.judge(&version);
     }
-    if let Some(found) = find(text, "buoy") {
+    if let Some(found) = find(text, &Asked::of("buoy")) {
         let _ = found.version.compare(&found.version);
         assert!(Version::parse(&found.version.to_string()).is_ok(), "{}", found.version);
     }
@@ -219,5 +219,5 @@ fn systems(text: &str, choice: usize) {
     let _ = (read::started_as(text.as_bytes()), read::is_in_ranges(text, 7), read::proxy_for(text, |_| Some(b.to_owned())));
     let _ = (read::systemd_service(text), read::reserved_ports(text), read::proxy_of_settings(true, a, b));
     let _ = read::open_command(text, "C:\\a.txt", &[a.to_owned()]);
-    let _ = find(text, "cmake");
+    let _ = find(text, &Asked::of("cmake"));
 }

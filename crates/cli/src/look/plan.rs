@@ -97,7 +97,11 @@ fn request(paper: &mut Paper<'_>, report: &Report) {
          other steps meanwhile:"
     );
     paper.block(2, &text, Ink::Body);
-    report.request.iter().for_each(|line| paper.copyable(6, line));
+    paper.block(6, report.request.first().map_or("", String::as_str), Ink::Body);
+    for step in report.plan.steps.iter().filter(|step| step.fix.admin) {
+        paper.labelled(6, ("-", Ink::Body), 2, (&step.fix.say, Ink::Body));
+        Doing::from(&step.fix).without_remarks().draw(paper, 8, 2);
+    }
 }
 
 /// What a step settles, where its words do not name it.

@@ -8,6 +8,7 @@ mod rows;
 pub use harmful::is_never_started;
 
 use crate::prelude::*;
+use crate::version::Asked;
 
 /// What is known about one tool.
 #[derive(Debug, Clone, Copy)]
@@ -51,6 +52,23 @@ pub fn find(name: &str) -> Option<&'static Row> {
         let major: String = name.chars().take(stem.len() + 1).collect();
         exact(&major).or_else(|| exact(stem))
     })
+}
+
+/// Whether a tool of just this name is known.
+pub fn has(name: &str) -> bool {
+    find(name).is_some_and(|row| row.name == name || row.aliases.contains(&name))
+}
+
+/// How a tool of this name is asked for its version, with what is known of it.
+pub fn asked(name: &str) -> Asked<'_> {
+    match find(name) {
+        // A longer name has the row of a shorter one: that is one more name of it.
+        Some(row) if row.name == name || row.aliases.contains(&name) => {
+            Asked { known_as: row.name, aliases: row.aliases, says: row.says, known: true, ..Asked::of(name) }
+        }
+        Some(row) => Asked { known_as: row.name, aliases: row.aliases, says: row.says, ..Asked::of(name) },
+        None => Asked::of(name),
+    }
 }
 
 /// The other names of a tool that is called so, in the order in which they are worth a try.

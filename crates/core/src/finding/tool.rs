@@ -144,6 +144,9 @@ pub enum ToolTrouble {
     NotExecutable {
         /// Who says so.
         by: Refusal,
+        /// Which place it is that keeps it from being started, where it is another.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        place: Option<String>,
     },
     /// It is built for another processor.
     WrongArch {
@@ -244,10 +247,10 @@ pub enum Refusal {
     System,
     /// It is a script, and one may not read it: its interpreter reads it for whoever starts it.
     Unreadable,
-    /// A folder on the way to it, which one may not enter.
-    Barred(String),
-    /// It is a link to this place, where nothing is.
-    LeadsNowhere(String),
+    /// A folder on the way to it, which one may not enter: the place.
+    Barred,
+    /// It is a link to the place, where nothing is.
+    LeadsNowhere,
 }
 
 /// The processor that a program should be built for.

@@ -44,7 +44,7 @@ impl<'a> Wish<'a> {
                 if reason.other.as_ref().is_none_or(|other| other.place == OtherPlace::NotStarted) =>
             {
                 let need = match &reason.trouble {
-                    ToolTrouble::Missing { .. } | ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere(_) } => Need::Missing,
+                    ToolTrouble::Missing { .. } | ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere, .. } => Need::Missing,
                     ToolTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
                     ToolTrouble::Broken { .. } | ToolTrouble::WrongArch { .. } => Need::Damaged,
                     ToolTrouble::Placeholder => Need::Partly,

@@ -85,11 +85,11 @@ fn fix(case: &Case<'_>, reason: &ToolReason) -> Option<Fix> {
             "Install {what} with the version manager that {} belongs to, or choose a version that it has.",
             program?
         )),
-        ToolTrouble::NotExecutable { by: Refusal::Barred(folder) } => {
+        ToolTrouble::NotExecutable { by: Refusal::Barred, place: Some(folder) } => {
             let say = format!("Let everybody enter {folder}, so that what lies in it can be used.");
             case.admin_step(say, &[&format!("chmod a+rx {}", case.quoted(folder))])
         }
-        ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere(_) } => {
+        ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere, .. } => {
             Fix::say(format!("Remove the link {}, and install {}{}.", program?, case.title(), in_a_version(reason.range())))
         }
         ToolTrouble::NotExecutable { .. } => make_executable(case, program?),

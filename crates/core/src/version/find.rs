@@ -1,6 +1,7 @@
 //! Finding the version in what a program printed.
 
 use super::Version;
+use super::names::{Asked, Attribution, BASES, attribution};
 use crate::prelude::*;
 
 /// A version found in text, with the line that it stood on.
@@ -11,54 +12,99 @@ pub struct Found {
     pub version: Version,
     /// The line, without escape sequences and surrounding space.
     pub line: String,
+    /// The name that stands before it, where that is not the tool's own, in small letters.
+    pub named: Option<String>,
+}
+
+/// What programs say of an option that they do not know.
+const REFUSALS: [&str; 12] = [
+    "invalid option",
+    "unknown option",
+    "unrecognized option",
+    "unrecognised option",
+    "illegal option",
+    "no such option",
+    "bad option",
+    "unknown argument",
+    "unrecognized argument",
+    "invalid argument",
+    "unknown flag",
+    "option requires",
+];
+
+/// Whether a program refused the option by which it was asked, whatever its exit status is.
+pub fn refuses(text: &str) -> bool {
+    let text = text.get(..text.floor_char_boundary(MOST_BYTES)).unwrap_or(text).to_lowercase();
+    text.lines().take(3).any(|line| REFUSALS.iter().any(|words| line.contains(words)))
 }
 
 const MOST_LINES: usize = 40;
 const MOST_BYTES: usize = 16 * 1024;
 /// What weighs less is a number by chance.
 const LIGHTEST: i32 = 15;
-/// What may stand before "version" in a line about what a tool runs on: `Java version: 17`.
-const RUNTIMES: [&str; 15] = [
-    "linux", "windows", "darwin", "java", "jvm", "python", "perl", "ruby", "node", "os", "kernel", "runtime", "compiler", "libc",
-    "protocol",
+/// What may stand before a version of what a tool runs on: `Java version: 17`, `on Linux 6.1`.
+const RUNTIMES: [&str; 14] = [
+    "linux", "windows", "darwin", "java", "jvm", "python", "perl", "ruby", "node", "os", "kernel", "runtime", "libc", "protocol",
 ];
-/// Words that announce somebody else's version.
+/// Words that announce somebody else's version, directly before it.
 const OTHERS: [&str; 16] = [
     "using", "with", "linked", "library", "built", "against", "runtime", "python", "from", "libc", "glibc", "kernel", "protocol",
     "needs", "requires", "than",
 ];
+/// Behind these a number is that of a licence.
+const LICENCES: [&str; 4] = ["license", "licence", "gpl", "copyright"];
 
-/// The likeliest version in `text`, which the program called `tool` printed.
+/// The likeliest version in `text`, which a program printed when it was asked as `asked` says.
 ///
-/// Every token that looks like a version is weighed: dotted numbers, the word "version" before, the tool's own name on
-/// the line, and an early line speak for it; dates, years, addresses, bits and other programs' names against. The heaviest
-/// wins, the earliest of equals. None when nothing speaks for any token. Looks at 40 lines and 16 KiB at most.
-pub fn find(text: &str, tool: &str) -> Option<Found> {
+/// Every token that looks like a version is weighed: dotted numbers, the word "version" before, the tool's own name before it, and an early
+/// line speak for it; dates, years, addresses, bits, licences and other programs' names against. The heaviest wins, the earliest of equals. A wrong
+/// number is worse than none: where the text names several things and none by the tool's own name, where a known tool's number stands behind
+/// another's name, or where the program refused the question and does not name itself, there is none. Looks at 40 lines and 16 KiB at most.
+pub fn find(text: &str, asked: &Asked<'_>) -> Option<Found> {
     let text = text.get(..text.floor_char_boundary(MOST_BYTES)).unwrap_or(text);
     let plain = text.contains('\u{1b}').then(|| without_escapes(text));
     let text = plain.as_deref().unwrap_or(text);
-    let tool = tool.rsplit(['/', '\\']).next().unwrap_or(tool).to_lowercase();
-    let mut best: Option<(i32, Found)> = None;
+    let mut best: Option<(i32, Attribution, Found)> = None;
+    let mut others: Vec<String> = Vec::new();
     for (index, line) in text.lines().filter(|line| !line.trim().is_empty()).take(MOST_LINES).enumerate() {
         if !line.bytes().any(|byte| byte.is_ascii_digit()) {
             continue;
         }
         let lower = line.to_ascii_lowercase();
-        let facts = Line {
-            lower: &lower,
-            named: !tool.is_empty() && lower.contains(&tool),
-            reserved: lower.contains("copyright") || lower.contains("(c)"),
-        };
+        let facts = Line { lower: &lower, named: asked.is_named_in(&lower) };
         let early = 8 - i32::try_from(index).unwrap_or(i32::MAX).min(8);
         for token in tokens(line) {
             let Ok(version) = Version::parse(token.text) else { continue };
-            let weight = weigh(&facts, &token, &version, &tool) + early;
-            if weight >= LIGHTEST && best.as_ref().is_none_or(|(heaviest, _)| weight > *heaviest) {
-                best = Some((weight, Found { version, line: line.trim().to_owned() }));
+            // What nobody has set yet.
+            if version.is_nothing() {
+                continue;
+            }
+            let before = lower.get(..token.before.len()).unwrap_or("");
+            let named = attribution(before, asked);
+            let numbers = count_numbers(token.text);
+            if numbers >= 2
+                && let Attribution::Other(name) = &named
+                && !is_of_a_foundation(before, name)
+                && !others.contains(name)
+            {
+                others.push(name.clone());
+            }
+            // A program that refuses the question only tells of itself.
+            if asked.refused
+                && (numbers < 2 || !(named == Attribution::Own || (named == Attribution::Nobody && is_announced(before))))
+            {
+                continue;
+            }
+            let weight = weigh(&facts, &token, (&version, &named), asked) + early;
+            if weight >= LIGHTEST && best.as_ref().is_none_or(|(heaviest, ..)| weight > *heaviest) {
+                best = Some((weight, named, Found { version, line: line.trim().to_owned(), named: None }));
             }
         }
     }
-    best.map(|(_, found)| found)
+    let (_, named, found) = best?;
+    let strange = matches!(named, Attribution::Other(_)) && (asked.known || others.len() > 1);
+    let named = if let Attribution::Other(name) = named { Some(name) } else { None };
+    (!strange).then_some(Found { named, ..found })
 }
 
 struct Token<'l> {
@@ -77,6 +123,14 @@ fn tokens(line: &str) -> Vec<Token<'_>> {
         let rest = line.get(digit..).unwrap_or("");
         let length = rest.find(|c: char| !(c.is_ascii_alphanumeric() || "._+~-".contains(c))).unwrap_or(rest.len());
         let text = rest.get(..length).unwrap_or("").trim_end_matches(['.', '_', '+', '~', '-']);
+        // The number of a name goes before the hyphen: `iproute2-6.1.0`.
+        let of_a_name = before.ends_with(|c: char| c.is_ascii_alphabetic()) && !before.ends_with(['v', 'V', 'r', 'R']);
+        if let Some((number, _)) = text.split_once('-').filter(|(number, rest)| {
+            of_a_name && number.bytes().all(|byte| byte.is_ascii_digit()) && rest.starts_with(|c: char| c.is_ascii_digit())
+        }) {
+            from = digit + number.len() + 1;
+            continue;
+        }
         // An `r` in front belongs to the version, when it is a word of its own.
         let revision = before.ends_with(['r', 'R']) && before.chars().rev().nth(1).is_none_or(char::is_whitespace);
         let start = if revision { digit - 1 } else { digit };
@@ -87,47 +141,81 @@ fn tokens(line: &str) -> Vec<Token<'_>> {
     found
 }
 
+/// Whether a word such as "version" stands directly before.
+fn is_announced(before: &str) -> bool {
+    let word = before.trim_end_matches(|c: char| !c.is_alphanumeric()).rsplit(|c: char| !c.is_alphanumeric()).next();
+    matches!(word, Some("version" | "ver" | "release" | "rev" | "distrib"))
+}
+
+/// Whether a name is one of what a tool runs on or is built with, or a part of an address.
+fn is_of_a_foundation(before: &str, name: &str) -> bool {
+    let clause = before.rsplit([',', ';', '(', ')']).next().unwrap_or("");
+    let mut words = clause.split(|c: char| !c.is_alphanumeric());
+    RUNTIMES.contains(&name) || before.contains("://") || words.any(|word| BASES.contains(&word) || OTHERS.contains(&word))
+}
+
+/// Whether a number is a part of the name of a processor's architecture.
+fn is_of_an_architecture(token: &Token<'_>) -> bool {
+    let start = token.before.rfind(|c: char| !c.is_ascii_alphanumeric()).map_or(0, |at| at + 1);
+    let word = format!("{}{}", token.before.get(start..).unwrap_or(""), token.text).to_ascii_lowercase();
+    ["x86_64", "x86-64", "x64", "amd64", "aarch64", "arm64", "i386", "i586", "i686", "ppc64", "s390x", "riscv64"]
+        .iter()
+        .any(|name| word.starts_with(name))
+}
+
 /// What holds for every token of a line.
 struct Line<'l> {
     /// In small letters, byte by byte as the line itself.
     lower: &'l str,
     named: bool,
-    reserved: bool,
 }
 
-fn weigh(line: &Line<'_>, token: &Token<'_>, version: &Version, tool: &str) -> i32 {
+fn weigh(line: &Line<'_>, token: &Token<'_>, (version, named): (&Version, &Attribution), asked: &Asked<'_>) -> i32 {
     let before = line.lower.get(..token.before.len()).unwrap_or("");
-    let stem = before.trim_end_matches(['-', '/', '_', ' ', ':', '(', '"', '\'', '=', 'v', ',']);
+    let stem = before.trim_end_matches(['-', '/', '_', ' ', ':', '(', '[', '"', '\'', '=', 'v', ',']);
     let word = stem.rsplit(|c: char| !c.is_alphanumeric()).next().unwrap_or("");
     let numbers = count_numbers(token.text);
-    let announced = matches!(word, "version" | "ver" | "release" | "rev");
-    let directly = !tool.is_empty() && stem.ends_with(tool);
+    let announced = is_announced(before);
+    let directly = *named == Attribution::Own && !announced;
     let letters = before.chars().last().is_some_and(|c| c.is_alphanumeric() && c != 'v')
         && !directly
         && version.scheme == super::Scheme::Plain;
-    let front = stem.strip_suffix(word).unwrap_or("");
-    let before_word = front.rsplit(|c: char| !c.is_alphanumeric()).find(|word| !word.is_empty()).unwrap_or("");
-    let runtime = announced && RUNTIMES.contains(&before_word) && !tool.contains(before_word);
-    let own_name = tool.ends_with(token.text) && before.ends_with(tool.strip_suffix(token.text).unwrap_or(tool));
+    let runtime = match named {
+        Attribution::Other(name) => RUNTIMES.contains(&name.as_str()),
+        Attribution::Own | Attribution::Nobody => false,
+    };
+    let clause = before.rsplit([',', ';', '(', ')']).next().unwrap_or("");
+    let based = clause.split(|c: char| !c.is_alphanumeric()).any(|word| BASES.contains(&word));
+    let sentence = before.rsplit([',', ';']).next().unwrap_or("");
+    let licence = sentence.split(|c: char| !c.is_alphanumeric()).any(|word| LICENCES.contains(&word)) || sentence.contains("(c)");
+    let own_number = asked.is_number_of_name(before, token.text);
+    let after_number = before.ends_with(':') && before.trim_end_matches(':').ends_with(|c: char| c.is_ascii_digit());
     let mut weight = 0;
     let mut add = |holds: bool, by: i32| weight += if holds { by } else { 0 };
     add(numbers >= 2, 30);
     add(announced, 30);
+    // The version of the product, where a program of it has another one of its own.
+    add(word == "distrib", 20);
+    add(announced && matches!(named, Attribution::Other(_)), -40);
     add(runtime, -60);
-    add(own_name, -100);
+    add(own_number, -100);
     add(before.ends_with('v'), 15);
     add(line.named, 15);
     add(directly, 30);
     add(stem.is_empty(), 12);
     add(letters, -25);
-    add(before.matches('(').count() > before.matches(')').count(), -12);
-    add(OTHERS.contains(&word), -30);
+    add(before.matches(['(', '[']).count() > before.matches([')', ']']).count() && !directly, -12);
+    add(OTHERS.contains(&word) && !directly, -30);
+    add(based, -30);
     add(numbers < 2 && !announced && !directly, -25);
+    // The number of a line, or of something in a list.
+    add(numbers < 2 && token.after.starts_with(':'), -60);
+    add(is_of_an_architecture(token), -100);
     add(is_date(token.text), -70);
     add(is_year(token.text) && !directly && !announced, -40);
     add(token.after.trim_start().starts_with("bit") || token.text.contains("bit"), -80);
-    add(before.contains("://") || before.ends_with('@') || before.ends_with(':'), -40);
-    add(line.reserved, -15);
+    add(before.contains("://") || before.ends_with('@') || (before.ends_with(':') && !(after_number && numbers > 2)), -40);
+    add(licence, -70);
     add(numbers == 4 && token.text.starts_with("127."), -80);
     add(token.after.starts_with('%'), -80);
     weight
@@ -165,7 +253,7 @@ fn without_escapes(text: &str) -> String {
 
 #[cfg(test)]
 mod tests {
-    use super::find;
+    use super::{Asked, find};
     use rstest::rstest;
 
     #[rstest]
@@ -182,7 +270,7 @@ mod tests {
     #[case::a_year_and_bits("tool", "tool, 64-bit, Copyright 2019, version 7", Some("7"))]
     #[case::a_date_after("rustc", "rustc 1.95.0 (59807616e 2026-04-14)", Some("1.95.0"))]
     #[case::a_quoted_version(
-        "java",
+        "openjdk",
         "openjdk version \"17.0.15\" 2025-04-15\nOpenJDK Runtime Environment (build 17.0.15+6-Debian)",
         Some("17.0.15")
     )]
@@ -205,6 +293,6 @@ mod tests {
     #[case::no_version("tool", "usage: tool [options] file", None)]
     #[case::only_an_address("broker", "listening at 127.0.0.1:1883", None)]
     fn finds_the_version_that_a_person_would(#[case] tool: &str, #[case] text: &str, #[case] version: Option<&str>) {
-        assert_eq!(find(text, tool).as_ref().map(|found| found.version.text()), version);
+        assert_eq!(find(text, &Asked::of(tool)).as_ref().map(|found| found.version.text()), version);
     }
 }

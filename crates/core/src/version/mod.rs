@@ -20,10 +20,12 @@
 
 mod find;
 mod named;
+mod names;
 mod range;
 
-pub use find::{Found, find};
+pub use find::{Found, find, refuses};
 pub use named::number_behind;
+pub use names::Asked;
 pub use range::{Bound, Fit, Miss, Range, RangeError, Sign, Standing};
 
 use crate::prelude::*;
@@ -148,6 +150,11 @@ impl Version {
     /// As [`Version::compare`], but a build counts only where `bound` names one.
     fn compare_to_bound(&self, bound: &Self) -> Option<Ordering> {
         if bound.build.is_empty() { self.compare_without_build(bound) } else { self.compare(bound) }
+    }
+
+    /// Nothing but zeros, as where nobody has set a version.
+    fn is_nothing(&self) -> bool {
+        self.release.is_empty() && self.is_plain()
     }
 
     /// Nothing but numbers.

@@ -161,7 +161,7 @@ proptest! {
     fn no_text_makes_it_panic(text in "\\PC{0,60}") {
         let _ = Version::parse(&text);
         let _ = Range::parse(&text);
-        let _ = super::find(&text, "tool");
+        let _ = super::find(&text, &super::Asked::of("tool"));
     }
 }
 

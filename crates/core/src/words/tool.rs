@@ -96,19 +96,21 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
         ToolTrouble::OffPath { at } => {
             format!("{name} is installed at {at}, but your shell does not look in that folder (it is not on PATH).")
         }
-        ToolTrouble::NotExecutable { by: Refusal::Permissions } => {
+        ToolTrouble::NotExecutable { by: Refusal::Permissions, .. } => {
             format!("{path} is there, but you may not execute it, so your shell passes it by.")
         }
-        ToolTrouble::NotExecutable { by: Refusal::Unreadable } => {
+        ToolTrouble::NotExecutable { by: Refusal::Unreadable, .. } => {
             format!("{path} may be executed and not read; it is a script, and its interpreter must read it.")
         }
-        ToolTrouble::NotExecutable { by: Refusal::Barred(folder) } => {
+        ToolTrouble::NotExecutable { by: Refusal::Barred, place } => {
+            let folder = place.as_deref().unwrap_or("a folder");
             format!("{path} is there, but it leads into {folder}, which you may not enter.")
         }
-        ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere(to) } => {
+        ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere, place } => {
+            let to = place.as_deref().unwrap_or("another place");
             format!("{path} is a link to {to}, and nothing is there any more.")
         }
-        ToolTrouble::NotExecutable { by: Refusal::System } => format!("The system does not let you execute {path}."),
+        ToolTrouble::NotExecutable { by: Refusal::System, .. } => format!("The system does not let you execute {path}."),
         ToolTrouble::WrongArch { built_for, needed } => wrong_arch(path, built_for, needed),
         ToolTrouble::Broken { breakage } => broken(path, breakage),
         ToolTrouble::Placeholder => {

@@ -82,7 +82,7 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
         && matches!(outcome, Outcome::Trouble(ToolTrouble::Failed { .. }))
         && if_known(inquiry.path(&copy.path, None))?.is_some_and(|state| !state.readable)
     {
-        return Ok(Outcome::Trouble(ToolTrouble::NotExecutable { by: Refusal::Unreadable }));
+        return Ok(Outcome::Trouble(ToolTrouble::NotExecutable { by: Refusal::Unreadable, place: None }));
     }
     if !matches!(outcome, Outcome::Trouble(ToolTrouble::Failed { .. })) || !rejects_the_argument(run) {
         return Ok(outcome);
@@ -243,7 +243,11 @@ fn read(tool: &Tool, name: &str, run: &Run) -> Outcome {
             .find_map(|text| pattern.capture(text))
             .and_then(|text| Version::parse(text).ok()),
         None => {
-            [&run.stdout, &run.stderr].into_iter().find_map(|text| version::find(text, said_by(name))).map(|found| found.version)
+            let refused = run.end != RunEnd::Exit(0) || [&run.stdout, &run.stderr].into_iter().any(|text| version::refuses(text));
+            let asked = version::Asked { refused, ..catalogue::asked(name) };
+            let found = [&run.stdout, &run.stderr].into_iter().find_map(|text| version::find(text, &asked));
+            // Behind the name of another tool that is known it is that one's.
+            found.filter(|found| !found.named.as_deref().is_some_and(catalogue::has)).map(|found| found.version)
         }
     };
     if let Some(version) = found {
@@ -265,13 +269,8 @@ fn not_started(failure: StartFailure, reason: &str) -> Outcome {
         StartFailure::PieceMissing => broken(Breakage::LoaderOrInterpreter),
         StartFailure::LibraryMissing => broken(Breakage::Library(reason())),
         StartFailure::Format => Outcome::Trouble(ToolTrouble::WrongArch { built_for: Vec::new(), needed: NeededArch::Refused }),
-        StartFailure::Denied => Outcome::Trouble(ToolTrouble::NotExecutable { by: Refusal::System }),
+        StartFailure::Denied => Outcome::Trouble(ToolTrouble::NotExecutable { by: Refusal::System, place: None }),
         StartFailure::NothingStarts => Outcome::Trouble(ToolTrouble::NotAsked { reason: Some(reason()) }),
         StartFailure::NotFound | StartFailure::Other => failed(Failure::NotStarted(reason())),
     }
-}
-
-/// What a tool calls itself before its version.
-fn said_by(name: &str) -> &str {
-    catalogue::find(name).map(|row| row.says).filter(|says| !says.is_empty()).unwrap_or(name)
 }

@@ -234,12 +234,12 @@ fn on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
     let Some(first) = copies.iter().find(|copy| copy.executable) else {
         let path = copies.first().map_or("", |copy| &copy.path);
         let state = if path.is_empty() { None } else { if_known(inquiry.path(path, None))? };
-        let by = match state.map(|state| (&state.barred_by, &state.nature)) {
-            Some((Some(barrier), _)) => Refusal::Barred(barrier.path.clone()),
-            Some((None, Nature::Dangling(to))) => Refusal::LeadsNowhere(to.clone()),
-            Some((None, _)) | None => Refusal::Permissions,
+        let (by, place) = match state.map(|state| (&state.barred_by, &state.nature)) {
+            Some((Some(barrier), _)) => (Refusal::Barred, Some(barrier.path.clone())),
+            Some((None, Nature::Dangling(to))) => (Refusal::LeadsNowhere, Some(to.clone())),
+            Some((None, _)) | None => (Refusal::Permissions, None),
         };
-        return Ok(asked.reason(Some(path), ToolTrouble::NotExecutable { by }).into());
+        return Ok(asked.reason(Some(path), ToolTrouble::NotExecutable { by, place }).into());
     };
     let outcome = examine(inquiry, asked.tool, asked.name, first)?;
     let reason = match judge(asked, first, &outcome) {
