@@ -113,3 +113,53 @@ fn a_strangers_words_do_not_leave_their_comments() {
     assert!(bench.wrapped("sh", &["-c", &script]).status().unwrap().success());
     assert!(!bench.project().join("ran").exists());
 }
+
+/// A download tool, what it fetches, what that brings, and what that makes possible.
+const LAYERS: &str = "format = 1\n[project]\nname = \"Driftbuoy\"\n[role.fitter]\nabout = \"fitter\"\n[role.writer]\nabout = \"writer\"
+[require.fetcher]\ntool = \"curl\"\nroles = [\"fitter\"]
+[require.manager]\ntool = \"buoyup\"\nafter = [\"fetcher\"]\nroles = [\"fitter\"]\n[[require.manager.fix]]\nsay = \"Fetch the manager.\"
+run = [\"curl -sSfo buoyup.sh https://driftbuoy.example/buoyup.sh\", \"sh buoyup.sh\"]\ndownload = \"20 MB\"\ntakes = \"1 min\"
+[require.compiler]\ntool = \"buoycc\"\nversion = \">= 3\"\nafter = [\"manager\"]\nroles = [\"fitter\"]\n[[require.compiler.fix]]\nsay = \"Let the manager bring the compiler.\"
+run = [\"buoyup add buoycc\"]\ndownload = \"300 MB\"\ntakes = \"2 min\"
+[require.build]\ncommand = [\"buoycc\", \"--probe\"]\nafter = [\"compiler\"]\nroles = [\"fitter\"]
+[require.desk]\ncores = 1\n";
+const OLD_LAPTOP: &str = "format = 1\n[machine]\nname = \"old-laptop\"\n[system]\nos = \"linux\"\nmanagers = [\"apt\"]\n[cores]\nonline = 4\n[user]\nname = \"skipper\"\nelevate = \"sudo\"
+admin = ADMIN\nshell = \"bash\"\n[candidates.apt]\ncurl = { version = \"7.88.1\", download = \"2 MB\" }\n";
+
+#[test]
+fn a_plan_of_three_layers_is_shown_whole_with_one_sum() {
+    let bench = Bench::with_guide(LAYERS);
+    bench.file("m.toml", &OLD_LAPTOP.replace("ADMIN", "true"));
+    let shown = text(&bench.run(&["preflight", "--machine", "m.toml"]).stdout);
+    let at = |words: &str| shown.find(words).unwrap_or_else(|| panic!("{words} is not in {shown}"));
+    assert!(at("sudo apt-get install curl") < at("sh buoyup.sh") && at("sh buoyup.sh") < at("buoyup add buoycc"), "{shown}");
+    assert_eq!(shown.matches("after that, most likely").count(), 2, "{shown}");
+    at("In all: 322 MB to download, 3 min");
+    at("Waits for it, and was not checked yet: buoyup, buoycc and");
+    at("It has worked if `buoycc --version` says a version that is >= 3.");
+    // For one role it is ready all the same, and that is said.
+    at("For one role alone: ready for writer; not ready for fitter.");
+    let (_, report) = bench.report(&[], &["--machine", "m.toml"]);
+    assert_eq!(report["roles"][1], serde_json::json!({ "id": "writer", "outcome": "ready" }));
+}
+
+#[test]
+fn what_only_an_administrator_can_do_is_one_text_to_send() {
+    let bench = Bench::with_guide(LAYERS);
+    bench.file("m.toml", &OLD_LAPTOP.replace("ADMIN", "false"));
+    let plan = |format: &str| text(&bench.run(&["plan", "--machine", "m.toml", "--role", "fitter", "--format", format]).stdout);
+    let json: Value = serde_json::from_str(&plan("json")).unwrap();
+    let lines = [
+        "To get this machine ready for Driftbuoy for the user skipper, please do this:",
+        "- Install curl.",
+        "    sudo apt-get install curl",
+    ];
+    assert_eq!(json["plan"]["request"], serde_json::json!(lines));
+    assert!(plan("text").contains("Send this to whoever"), "{}", plan("text"));
+    let script = plan("sh");
+    assert!(
+        script.contains("person 'For whoever looks after this machine, step 1: Install curl.' '    sudo apt-get install curl'"),
+        "{script}"
+    );
+    assert!(script.contains("check again: setup-ready preflight --role fitter"), "{script}");
+}

@@ -42,7 +42,7 @@ fn carried_out(script: &str) -> Vec<&str> {
 fn is_words_alone(line: &str) -> bool {
     let line = line.replace("'\\''", "");
     let outside: String = line.split('\'').step_by(2).collect();
-    line.matches('\'').count() % 2 == 0
+    line.matches('\'').count().is_multiple_of(2)
         && outside.chars().all(|c| c == ' ' || c.is_ascii_alphanumeric() || "-_./:,=+@%".contains(c))
 }
 

@@ -17,7 +17,8 @@ pub(super) fn assess_hostname(inquiry: &mut Inquiry<'_>, wanted: &Hostname) -> R
     let fits =
         |address: &IpAddr| target.is_some_and(|target| *address == target || (address.is_loopback() && target.is_loopback()));
     let addresses = addresses.clone();
-    Ok(if wanted.points_to.is_none() || addresses.iter().all(fits) {
+    // Programs take the first that answers, in this order.
+    Ok(if wanted.points_to.is_none() || addresses.first().is_some_and(fits) {
         Met::NameLeads { addresses }.into()
     } else {
         NameReason::Elsewhere { addresses }.into()

@@ -25,8 +25,6 @@ pub(super) struct Case<'a> {
 pub(super) struct Seen<'a> {
     /// The groups that the account database gives the person.
     pub(super) joined: &'a [String],
-    /// The variable that sets a port is in the environment.
-    pub(super) in_environment: bool,
     /// The start-up file that sets the variable.
     pub(super) startup: Option<&'a str>,
     /// The line of its file where the variable's value stands.
@@ -35,7 +33,7 @@ pub(super) struct Seen<'a> {
     pub(super) example: Option<&'a str>,
     /// Putting the folder of the copy that would do first would change which copy of another tool of the guide is found.
     pub(super) disturbs: bool,
-    /// The file of the project that sets the value is there, and not this user's to change.
+    /// The file of the project that sets the value is there and not this user's to change, or the environment goes before it.
     pub(super) closed: bool,
     /// Something in the working copy is not committed.
     pub(super) dirty: bool,

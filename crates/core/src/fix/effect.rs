@@ -156,7 +156,7 @@ impl Change {
             (Self::First(at), Probe::Program { .. }, Observation::Program(copies)) => {
                 let position = copies.iter().position(|copy| copy.path == *at).filter(|position| *position > 0)?;
                 let mut copies = copies.clone();
-                copies[..=position].rotate_right(1);
+                copies.get_mut(..=position)?.rotate_right(1);
                 Some(Observation::Program(copies))
             }
             (Self::Aside(at), Probe::Program { .. }, Observation::Program(copies)) => copies

@@ -2,13 +2,18 @@
 
 use super::{Circumstances, Fix, Part, Whole, quote};
 use crate::catalogue;
+use crate::document::shortened;
 use crate::finding::{LibraryTrouble, OtherPlace, Reason, Refusal, ToolTrouble};
-use crate::guide::{Requirement, Subject, Then};
+use crate::guide::{Requirement, Subject, Then, is_package};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::manager::Manager;
-use crate::observation::{Candidate, Offered, Os};
+use crate::observation::{Candidate, ManagerState, Offered, Os};
 use crate::prelude::*;
+use crate::text::join_words;
 use crate::version::{Fit, Range, Version};
+
+/// More packages than these are not named in a sentence.
+const MOST_NAMED: usize = 6;
 
 /// What installing would settle.
 struct Wish<'a> {
@@ -113,6 +118,17 @@ pub(super) fn offer<'a>(
                 let version = plain(&offered.version);
                 offer.refused.push(format!("The package {name} of {} is {version}, which does not do.", manager.word()));
             }
+            Some(Candidate::Version(Offered { hindered: Some(words), .. })) => {
+                let words = shortened(words.trim_end_matches('.'));
+                offer.refused.push(format!("The package {name} of {} cannot be installed here: {words}.", manager.word()));
+            }
+            Some(Candidate::Version(Offered { removes, .. })) if !removes.is_empty() => {
+                let removed = join_words(&removes.iter().take(MOST_NAMED).map(|one| shortened(one)).collect::<Vec<_>>(), "and");
+                offer.refused.push(format!(
+                    "Installing the package {name} of {} would remove {removed}: decide which of them you need.",
+                    manager.word()
+                ));
+            }
             candidate => {
                 if let Some(path) = wish.program {
                     wish.own = super::circumstances::is_own(inquiry, path)?;
@@ -122,10 +138,40 @@ pub(super) fn offer<'a>(
             }
         }
     }
+    if offer.fix.is_none() && offer.refused.is_empty() {
+        offer.fix = of_that_name(inquiry, &wish, here)?;
+    }
     if offer.fix.is_none() && offer.refused.is_empty() && if_known(inquiry.managers())?.is_some() {
         offer.fix = by_usual_manager(&wish, here);
     }
     Ok(offer)
+}
+
+/// Whether a manager's packages are a system's own, and mostly called as their programs are.
+fn is_of_a_system(manager: Manager) -> bool {
+    matches!(manager, Manager::Apt | Manager::Dnf | Manager::Zypper | Manager::Pacman | Manager::Apk)
+}
+
+/// Where neither the guide nor the catalogue names a package: one that is called as the tool is.
+fn of_that_name(inquiry: &mut Inquiry<'_>, wish: &Wish<'_>, here: &Circumstances<'_>) -> Result<Option<Fix>, Stop> {
+    let Subject::Tool(tool) = &wish.requirement.subject else { return Ok(None) };
+    let named = |name: &String| catalogue::find(name).is_some() || !is_package(name);
+    if wish.need != Need::Missing || !tool.packages.is_empty() || tool.names.iter().any(named) {
+        return Ok(None);
+    }
+    let Some(name) = tool.names.first() else { return Ok(None) };
+    for manager in here.managers.iter().copied().filter(|manager| is_of_a_system(*manager)) {
+        if let Some(candidate @ Candidate::Version(offered)) = if_known(inquiry.candidate(manager, name))?
+            && offered.hindered.is_none()
+            && offered.removes.is_empty()
+            && does(wish.range, name, &offered.version)
+        {
+            let mut fix = install(wish, (manager, name), Some(candidate), here);
+            fix.warn("The guide names no package: this one only has the same name. Look at what it says of itself before you install it.");
+            return Ok(Some(fix));
+        }
+    }
+    Ok(None)
 }
 
 /// The manager that people of a system have who have one; systems that ship with one need no such way.
@@ -202,7 +248,13 @@ fn install(wish: &Wish<'_>, (manager, name): (Manager, &str), candidate: Option<
         fix.run.push(if wish.own == Some(true) { aside } else { here.as_admin(&aside) });
         fix.warn("If a version manager put that copy there, choose another version with it instead.");
     }
-    if candidate == Some(&Candidate::Unlisted) {
+    let state = offered.map_or(ManagerState::Ready, |offered| offered.manager);
+    if let ManagerState::Busy(process) = state {
+        fix.say = format!("Wait until the other installation (process {process}) has ended. Then: {}", fix.say);
+    } else if state == ManagerState::Broken {
+        fix.say = format!("Have {} repair what is half installed. Then: {}", manager.word(), fix.say);
+        fix.run.insert(0, admin("apt-get --fix-broken install"));
+    } else if candidate == Some(&Candidate::Unlisted) {
         fix.say = format!("Have {} fetch its list of packages, which is not here yet. Then: {}", manager.word(), fix.say);
         fix.run.insert(0, admin("apt-get update"));
     } else if elsewhere.is_none() && !again {

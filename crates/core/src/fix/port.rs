@@ -113,7 +113,7 @@ fn moved(set_by: &SetBy, free: u16, place: &str) -> Effect {
 
 fn move_to(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
     // What the environment says goes before any file; and one that is not to be changed is not changed.
-    if case.seen.in_environment || case.seen.closed {
+    if case.seen.closed {
         return for_terminals(case, set_by, free);
     }
     let mut fix = Fix::say(format!("Have the project use port {free} instead, which is free."));

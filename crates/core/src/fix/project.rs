@@ -82,7 +82,7 @@ fn in_env_file(case: &Case<'_>, name: &str, file: &str) -> Fix {
         None => format!("Set {name} in {file}, with your own value in the place of {YOURS}."),
     };
     let mut fix = if case.seen.closed { make_own(case, file, "change").unwrap_or_else(|| Fix::say("")) } else { Fix::say("") };
-    fix.say = format!("{} {say}", fix.say).trim_start().to_owned();
+    fix.say = if fix.say.is_empty() { say } else { format!("{} {say}", fix.say) };
     fix.edit = Some(Edit { file: file.to_owned(), append: format!("{name}={YOURS}"), line: case.seen.line });
     fix
 }

@@ -193,7 +193,7 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
                     seen.closed = state.is_some_and(|state| state.nature == Nature::File && !state.writable);
                 }
                 let state = if_known(inquiry.variable(&set_by.variable, None, None))?;
-                seen.in_environment = state.is_some_and(|state| state.environment != Value::Unset);
+                seen.closed |= state.is_some_and(|state| state.environment != Value::Unset);
             }
         }
         (Subject::Variable(wanted), _) => {

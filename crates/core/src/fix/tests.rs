@@ -1,7 +1,9 @@
 use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
 use crate::manager::Manager;
-use crate::observation::{Binding, Candidate, Choice, FileKind, Holder, Observation, Offered, ProgramCopy, RunEnd, StartEffect};
+use crate::observation::{
+    Binding, Candidate, Choice, FileKind, Holder, ManagerState, Observation, Offered, ProgramCopy, RunEnd, StartEffect,
+};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
 use crate::testing::{Script, debian, program, settle};
@@ -203,4 +205,47 @@ fn a_package_is_only_offered_where_its_version_would_do(#[case] version: &str, #
     script.insert(probe, Observation::Candidate(Candidate::Absent));
     script.insert(Probe::Managers, Observation::Managers(vec![Manager::Apt]));
     assert!(first_fix(&body, &script).say.contains("apt knows no package cmake."));
+}
+
+#[rstest]
+#[case::it_cannot_be_installed(
+    Offered { hindered: Some("cmake : Depends: tiller but it is not installable".into()), ..Offered::from("3.25") },
+    &[],
+    "The package cmake of apt cannot be installed here: cmake : Depends: tiller but it is not installable."
+)]
+#[case::it_would_remove_another(
+    Offered { removes: vec!["tree".into()], ..Offered::from("3.25") },
+    &[],
+    "Installing the package cmake of apt would remove tree: decide which of them you need."
+)]
+#[case::something_is_half_installed(
+    Offered { manager: ManagerState::Broken, ..Offered::from("3.25") },
+    &["sudo apt-get --fix-broken install", "sudo apt-get install cmake"],
+    "Have apt repair what is half installed. Then: Install cmake."
+)]
+#[case::another_installation_runs(
+    Offered { manager: ManagerState::Busy(4711), ..Offered::from("3.25") },
+    &["sudo apt-get install cmake"],
+    "Wait until the other installation (process 4711) has ended. Then: Install cmake."
+)]
+fn the_manager_is_asked_what_an_installation_would_do(#[case] offered: Offered, #[case] run: &[&str], #[case] words: &str) {
+    let mut script = debian();
+    let probe = Probe::Candidate { manager: Manager::Apt, package: "cmake".into() };
+    script.insert(probe, Observation::Candidate(Candidate::Version(offered)));
+    let fix = first_fix(PACKAGED, &script);
+    assert_eq!(fix.run, run, "{}", fix.say);
+    assert!(fix.say.contains(words), "{}", fix.say);
+}
+
+#[test]
+fn a_package_of_the_tools_name_is_offered_where_nobody_names_one() {
+    let mut script = debian();
+    let probe = Probe::Candidate { manager: Manager::Apt, package: "buoyctl".into() };
+    script.insert(probe.clone(), Observation::Candidate(Candidate::Version("2.0".into())));
+    let fix = first_fix("tool = \"buoyctl\"\nversion = \">= 2\"", &script);
+    assert_eq!(fix.run, ["sudo apt-get install buoyctl"]);
+    assert!(fix.caution.unwrap().contains("only has the same name"));
+    // One that would not do is not offered, and neither is one where the guide names others.
+    assert!(first_fix("tool = \"buoyctl\"\nversion = \">= 3\"", &script).run.is_empty());
+    assert!(first_fix("tool = \"buoyctl\"\npackages = { dnf = \"buoyctl\" }", &script).run.is_empty());
 }

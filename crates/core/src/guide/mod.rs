@@ -16,6 +16,7 @@ pub mod vocabulary;
 
 pub use fix::{Edit, GuideFix, Then};
 pub use kind::{KINDS, Kind, KindKeys};
+pub(crate) use names::is_package;
 pub use parse::{FORMAT, parse};
 pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};

@@ -10,7 +10,7 @@ pub(super) const PACKAGE_RULE: &str = "letters, digits, `-`, `_`, `.`, `+` and `
 
 /// Whether a text is the name of a package and nothing else: no file, no address, no option, no pattern, and no mark for a removal (apt's
 /// `name-`; names such as `g++` end in two).
-pub(super) fn is_package(name: &str) -> bool {
+pub(crate) fn is_package(name: &str) -> bool {
     let right = |c: char| c.is_ascii_alphanumeric() || "-_.+@".contains(c);
     let ends_as_mark = name.ends_with('-') || (name.ends_with('+') && !name.ends_with("++"));
     name.starts_with(|c: char| c.is_ascii_alphanumeric()) && name.chars().all(right) && !ends_as_mark && name.len() <= 200

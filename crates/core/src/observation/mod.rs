@@ -8,7 +8,9 @@ mod project;
 pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};
 pub use place::{Barrier, MountBar, Nature, PathState, ScriptTrouble};
-pub use project::{Candidate, CheckoutState, LibraryState, LimitState, Offered, Pinned, Unfinished, Value, VariableState};
+pub use project::{
+    Candidate, CheckoutState, LibraryState, LimitState, ManagerState, Offered, Pinned, Unfinished, Value, VariableState,
+};
 
 use crate::manager::Manager;
 use crate::prelude::*;

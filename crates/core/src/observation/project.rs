@@ -141,12 +141,48 @@ pub struct Offered {
     pub download_bytes: Option<u64>,
     /// How many other packages would come along; `None` where the manager does not tell.
     pub others: Option<usize>,
+    /// What the manager says why it cannot be installed here, in its own words.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub hindered: Option<String>,
+    /// Packages that would be removed for it.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub removes: Vec<String>,
+    /// How the manager itself stands.
+    #[serde(default, skip_serializing_if = "ManagerState::is_ready")]
+    pub manager: ManagerState,
+}
+
+/// How a package manager stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum ManagerState {
+    /// It can be used.
+    #[default]
+    Ready,
+    /// Something is half installed, and must be repaired first.
+    Broken,
+    /// Another process holds its lock: that one.
+    Busy(u32),
+}
+
+impl ManagerState {
+    #[allow(clippy::trivially_copy_pass_by_ref, reason = "serde hands over a reference")]
+    fn is_ready(&self) -> bool {
+        *self == Self::Ready
+    }
 }
 
 impl From<&str> for Offered {
     /// A version by itself.
     fn from(version: &str) -> Self {
-        Self { version: version.to_owned(), download_bytes: None, others: None }
+        Self {
+            version: version.to_owned(),
+            download_bytes: None,
+            others: None,
+            hindered: None,
+            removes: Vec::new(),
+            manager: ManagerState::Ready,
+        }
     }
 }
 

@@ -23,7 +23,7 @@ pub fn number_behind(file: &str, name: &str) -> Option<Version> {
 
 #[cfg(test)]
 mod tests {
-    use super::number_behind;
+    use super::{Version, number_behind};
     use rstest::rstest;
 
     #[rstest]
@@ -36,6 +36,6 @@ mod tests {
     #[case::a_word_behind("clang", "clang-format-14", None)]
     #[case::a_point_at_the_end("node", "node20.", None)]
     fn a_version_in_a_name(#[case] name: &str, #[case] file: &str, #[case] number: Option<&str>) {
-        assert_eq!(number_behind(file, name).as_ref().map(|number| number.text()), number);
+        assert_eq!(number_behind(file, name).as_ref().map(Version::text), number);
     }
 }

@@ -74,6 +74,17 @@ pub(super) fn message(words: &Words<'_>, reason: &ToolReason) -> String {
     }
 }
 
+fn not_executable(path: &str, by: Refusal, place: Option<&str>) -> String {
+    let place = place.unwrap_or("another place");
+    match by {
+        Refusal::Permissions => format!("{path} is there, but you may not execute it, so your shell passes it by."),
+        Refusal::Unreadable => format!("{path} may be executed and not read; it is a script, and its interpreter must read it."),
+        Refusal::Barred => format!("{path} is there, but it leads into {place}, which you may not enter."),
+        Refusal::LeadsNowhere => format!("{path} is a link to {place}, and nothing is there any more."),
+        Refusal::System => format!("The system does not let you execute {path}."),
+    }
+}
+
 fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
     let name = &reason.name;
     let path = reason.program.as_deref().unwrap_or_default();
@@ -87,30 +98,16 @@ fn trouble(words: &Words<'_>, reason: &ToolReason) -> String {
             }
         }
         ToolTrouble::OtherName { called, at, version } => {
-            let version = version.as_ref().map_or_else(|| "it runs".to_owned(), ToString::to_string);
+            let version = version.as_ref().map(|version| format!("{version}, ")).unwrap_or_default();
             format!(
-                "{} was not found under that name. This machine calls it {called} ({version}, at {at}), and the project does not know that.",
+                "{} was not found under that name. This machine calls it {called} ({version}at {at}), and the project does not know that.",
                 names(words)
             )
         }
         ToolTrouble::OffPath { at } => {
             format!("{name} is installed at {at}, but your shell does not look in that folder (it is not on PATH).")
         }
-        ToolTrouble::NotExecutable { by: Refusal::Permissions, .. } => {
-            format!("{path} is there, but you may not execute it, so your shell passes it by.")
-        }
-        ToolTrouble::NotExecutable { by: Refusal::Unreadable, .. } => {
-            format!("{path} may be executed and not read; it is a script, and its interpreter must read it.")
-        }
-        ToolTrouble::NotExecutable { by: Refusal::Barred, place } => {
-            let folder = place.as_deref().unwrap_or("a folder");
-            format!("{path} is there, but it leads into {folder}, which you may not enter.")
-        }
-        ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere, place } => {
-            let to = place.as_deref().unwrap_or("another place");
-            format!("{path} is a link to {to}, and nothing is there any more.")
-        }
-        ToolTrouble::NotExecutable { by: Refusal::System, .. } => format!("The system does not let you execute {path}."),
+        ToolTrouble::NotExecutable { by, place } => not_executable(path, *by, place.as_deref()),
         ToolTrouble::WrongArch { built_for, needed } => wrong_arch(path, built_for, needed),
         ToolTrouble::Broken { breakage } => broken(path, breakage),
         ToolTrouble::Placeholder => {

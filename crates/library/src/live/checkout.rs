@@ -38,8 +38,19 @@ pub(super) fn setting(live: &Live, of: &str, key: &str, pattern: Option<&Pattern
                 Observation::CouldNotLook(format!("git says: {}", run.stderr.lines().next().unwrap_or("nothing")))
             }
         },
+        // Where git is not here and no file of its settings either, none is set.
+        Err(_) if no_settings(live) => Observation::Setting(Value::Unset),
         Err(reason) => Observation::CouldNotLook(reason),
     }
+}
+
+/// Whether none of the files is there from which git reads settings (git-config(1), FILES).
+fn no_settings(live: &Live) -> bool {
+    let Some(home) = live.home.as_deref() else { return false };
+    let own = [".gitconfig", ".config/git/config"].map(|file| home.join(file));
+    let given = ["GIT_CONFIG_GLOBAL", "GIT_CONFIG_SYSTEM", "XDG_CONFIG_HOME"].iter().any(|name| std::env::var_os(name).is_some());
+    let other = live.folder.ancestors().map(|folder| folder.join(".git")).chain([PathBuf::from("/etc/gitconfig")]);
+    !given && own.into_iter().chain(other).all(|path| matches!(path.try_exists(), Ok(false)))
 }
 
 /// What is asked of a working copy.

@@ -73,9 +73,13 @@ pub(super) fn addresses(live: &Live, name: &str) -> Observation {
     let host = name.to_owned();
     let found = aside(live, move || {
         let found = (host.as_str(), 0).to_socket_addrs();
-        let mut addresses: Vec<_> = found.into_iter().flatten().map(|address| address.ip()).collect();
-        addresses.sort();
-        addresses.dedup();
+        // In the order in which programs try them.
+        let mut addresses = Vec::new();
+        for address in found.into_iter().flatten().map(|address| address.ip()) {
+            if !addresses.contains(&address) {
+                addresses.push(address);
+            }
+        }
         addresses
     });
     match found {

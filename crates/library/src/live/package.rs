@@ -2,8 +2,8 @@
 
 use super::{Live, os, program};
 use crate::manager::Manager;
-use crate::observation::{Candidate, Observation, Run, RunEnd};
-use crate::read::{CandidateQuestion, candidate, candidate_question, download_question, downloads};
+use crate::observation::{Candidate, ManagerState, Observation, Run, RunEnd};
+use crate::read::{CandidateQuestion, candidate, candidate_question, download_question, downloads, simulated};
 use std::path::Path;
 
 /// Which package managers are here.
@@ -19,9 +19,15 @@ pub(super) fn would_install(live: &Live, manager: Manager, package: &str) -> Obs
     // What it would download and bring along is a second question, where it can be asked.
     if let Some((name, before)) = download_question(manager)
         && let Ok(run) = asked(live, name, before.iter().copied().chain([package]))
-        && run.end == RunEnd::Exit(0)
+        && let RunEnd::Exit(status) = run.end
     {
-        (offered.download_bytes, offered.others) = downloads(&run.stdout);
+        simulated(&mut offered, &run.stdout, &run.stderr);
+        if status == 0 {
+            (offered.download_bytes, offered.others) = downloads(&run.stdout);
+        }
+        if let Some(holder) = os::holder_of_lock(Path::new("/var/lib/dpkg/lock-frontend")) {
+            offered.manager = ManagerState::Busy(holder);
+        }
     }
     Observation::Candidate(Candidate::Version(offered))
 }

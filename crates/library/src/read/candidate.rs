@@ -1,5 +1,5 @@
 use crate::manager::Manager;
-use crate::observation::Candidate;
+use crate::observation::{Candidate, ManagerState, Offered};
 
 /// How a package manager is asked about a package, whose name stands between.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -87,13 +87,33 @@ fn apt(package: &str, printed: &str) -> Option<Candidate> {
 
 /// How a package manager is asked what it would download for a package, up to the package's name; nothing is downloaded by asking.
 pub fn download_question(manager: Manager) -> Option<(&'static str, &'static [&'static str])> {
-    (manager == Manager::Apt).then_some(("apt-get", &["install", "--print-uris", "-qq", "--"]))
+    (manager == Manager::Apt).then_some(("apt-get", &["install", "--print-uris", "-q", "--"]))
+}
+
+/// What apt-get says of an installation that it does not carry out: why it is not possible, what it would remove, and whether something is half installed.
+/// Its words are those of the C locale.
+pub fn simulated(offered: &mut Offered, printed: &str, complaints: &str) {
+    let lines = || printed.lines().chain(complaints.lines());
+    if lines().any(|line| line.contains("--fix-broken")) {
+        offered.manager = ManagerState::Broken;
+        return;
+    }
+    let indented = |heading: &str| {
+        let behind = printed.lines().skip_while(|line| !line.starts_with(heading)).skip(1);
+        behind.take_while(|line| line.starts_with(' ')).map(str::trim).collect::<Vec<_>>().join(" ")
+    };
+    offered.removes = indented("The following packages will be REMOVED:").split_whitespace().map(ToOwned::to_owned).collect();
+    let unmet = indented("The following packages have unmet dependencies:");
+    let words = |text: &str| text.split_whitespace().collect::<Vec<_>>().join(" ");
+    let complaint = || complaints.lines().find_map(|line| line.strip_prefix("E: ")).map(ToOwned::to_owned);
+    offered.hindered = if unmet.is_empty() { complaint() } else { Some(words(&unmet)) };
 }
 
 /// How much would be downloaded, and how many packages besides the one: from a line for each, `'ADDRESS' FILE SIZE HASH` (apt-get(8)). What was
 /// downloaded before has none, so that no line tells nothing.
 pub fn downloads(printed: &str) -> (Option<u64>, Option<usize>) {
-    let sizes: Vec<u64> = printed.lines().filter_map(|line| line.split(' ').nth(2)?.parse().ok()).collect();
+    let sizes: Vec<u64> =
+        printed.lines().filter(|line| line.starts_with('\'')).filter_map(|line| line.split(' ').nth(2)?.parse().ok()).collect();
     match sizes.len().checked_sub(1) {
         None => (None, None),
         others => (Some(sizes.iter().fold(0, |sum, size| sum.saturating_add(*size))), others),
@@ -102,9 +122,9 @@ pub fn downloads(printed: &str) -> (Option<u64>, Option<usize>) {
 
 #[cfg(test)]
 mod tests {
-    use super::{candidate, downloads};
+    use super::{candidate, downloads, simulated};
     use crate::manager::Manager;
-    use crate::observation::Candidate;
+    use crate::observation::{Candidate, ManagerState, Offered};
     use rstest::rstest;
 
     #[rstest]
@@ -161,6 +181,25 @@ mod tests {
     #[case::known_by_a_dependency("apt:\n  Candidate: 2.6.1\n        100 /var/lib/dpkg/status\ncmake:\n  Candidate: (none)\n")]
     fn without_a_list_nothing_is_known_of_a_package(#[case] printed: &str) {
         assert_eq!(candidate(Manager::Apt, "cmake", printed), Some(Candidate::Unlisted));
+    }
+
+    #[rstest]
+    #[case::impossible("The following packages have unmet dependencies:\n helmview : Depends: tiller but it is not installable\n", "E: Unable to correct problems, you have held broken packages.\n", (Some("helmview : Depends: tiller but it is not installable"), "", ManagerState::Ready))]
+    #[case::at_a_price("The following packages will be REMOVED:\n  tree\n  rope\nThe following NEW packages will be installed:\n  helmtree\n", "", (None, "tree rope", ManagerState::Ready))]
+    #[case::half_installed("You might want to run 'apt --fix-broken install' to correct these.\n", "E: Unmet dependencies.\n", (None, "", ManagerState::Broken))]
+    #[case::refused("", "E: Held packages were changed and -y was used without --allow-change-held-packages.\n", (Some("Held packages were changed and -y was used without --allow-change-held-packages."), "", ManagerState::Ready))]
+    #[case::as_usual("The following NEW packages will be installed:\n  jq\n'file:/srv/jq.deb' jq.deb 63984 MD5Sum:0\n", "", (None, "", ManagerState::Ready))]
+    fn what_an_installation_would_do_is_read(
+        #[case] printed: &str,
+        #[case] complaints: &str,
+        #[case] (hindered, removed, state): (Option<&str>, &str, ManagerState),
+    ) {
+        let mut offered = Offered::from("1.0");
+        simulated(&mut offered, printed, complaints);
+        assert_eq!(
+            (offered.hindered.as_deref(), offered.removes.join(" "), offered.manager),
+            (hindered, removed.to_owned(), state)
+        );
     }
 
     #[rstest]

@@ -192,6 +192,13 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         }
         interrupted |= step.fix.then.is_some() && !step.fix.acts();
     }
+    let text = goodbye(report);
+    writeln!(writer, "\necho {}", quote(&text, Shell::Posix))?;
+    writeln!(writer, "}}\nsteps")
+}
+
+/// What follows when all is done: the last line.
+fn goodbye(report: &Report) -> String {
     let then = report.plan.then.iter().max().map(|then| match then {
         Then::NewShell => "open a new terminal",
         Then::SignIn => "sign out completely and in again",
@@ -200,12 +207,10 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
     let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
     let stage = report.stage.and_then(|stage| report.guide.stages.get(stage)).map(|stage| format!(" --stage {}", stage.id));
     let again = format!("setup-ready preflight{}{}", role.unwrap_or_default(), stage.unwrap_or_default());
-    let text = match then {
+    match then {
         Some(then) => format!("Now {then}, then check again: {again}"),
         None => format!("Now check again: {again}"),
-    };
-    writeln!(writer, "\necho {}", quote(&text, Shell::Posix))?;
-    writeln!(writer, "}}\nsteps")
+    }
 }
 
 /// Tells what only a person can do, and waits until they say that it is done: where there is a terminal to ask them at.

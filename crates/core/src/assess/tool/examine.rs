@@ -237,18 +237,11 @@ fn read(tool: &Tool, name: &str, run: &Run) -> Outcome {
     {
         return outcome;
     }
-    let found = match &tool.pattern {
-        Some(pattern) => [&run.stdout, &run.stderr]
-            .into_iter()
-            .find_map(|text| pattern.capture(text))
-            .and_then(|text| Version::parse(text).ok()),
-        None => {
-            let refused = run.end != RunEnd::Exit(0) || [&run.stdout, &run.stderr].into_iter().any(|text| version::refuses(text));
-            let asked = version::Asked { refused, ..catalogue::asked(name) };
-            let found = [&run.stdout, &run.stderr].into_iter().find_map(|text| version::find(text, &asked));
-            // Behind the name of another tool that is known it is that one's.
-            found.filter(|found| !found.named.as_deref().is_some_and(catalogue::has)).map(|found| found.version)
-        }
+    let found = if let Some(pattern) = &tool.pattern {
+        let captured = [&run.stdout, &run.stderr].into_iter().find_map(|text| pattern.capture(text));
+        captured.and_then(|text| Version::parse(text).ok())
+    } else {
+        told(name, run)
     };
     if let Some(version) = found {
         return Outcome::Version(version);
@@ -261,6 +254,16 @@ fn read(tool: &Tool, name: &str, run: &Run) -> Outcome {
         RunEnd::Exit(status) => failed(Failure::Status(status, said(run))),
         RunEnd::TimeUp(_) | RunEnd::Interrupted | RunEnd::NotStarted(..) => Outcome::Ran,
     }
+}
+
+/// The version that a program tells of itself.
+fn told(name: &str, run: &Run) -> Option<Version> {
+    let texts = [&run.stdout, &run.stderr];
+    let refused = run.end != RunEnd::Exit(0) || texts.into_iter().any(|text| version::refuses(text));
+    let asked = version::Asked { refused, ..catalogue::asked(name) };
+    let found = texts.into_iter().find_map(|text| version::find(text, &asked))?;
+    // Behind the name of another tool that is known it is that one's.
+    (!found.named.as_deref().is_some_and(catalogue::has)).then_some(found.version)
 }
 
 fn not_started(failure: StartFailure, reason: &str) -> Outcome {

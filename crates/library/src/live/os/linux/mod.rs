@@ -179,6 +179,14 @@ pub(in crate::live) fn alternatives(name: &str) -> Vec<PathBuf> {
     text.map(|text| crate::read::alternatives(&text)).unwrap_or_default().into_iter().map(PathBuf::from).collect()
 }
 
+/// The process that holds a lock on a file, where one does.
+pub(in crate::live) fn holder_of_lock(path: &Path) -> Option<u32> {
+    use std::os::unix::fs::MetadataExt;
+    let metadata = path.metadata().ok()?;
+    let device = (rustix::fs::major(metadata.dev()), rustix::fs::minor(metadata.dev()));
+    crate::read::holder_of_lock(&std::fs::read_to_string("/proc/locks").ok()?, device, metadata.ino())
+}
+
 /// Where programs usually are.
 pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let at_home = home.into_iter().flat_map(|home| USUAL_AT_HOME.iter().map(|folder| home.join(folder)));
