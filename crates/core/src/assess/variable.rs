@@ -19,7 +19,12 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable) ->
         (Existence::Present, Value::Set(false)) => VariableTrouble::Shape { place },
         (Existence::Present, Value::Empty) => VariableTrouble::Empty { place },
         (Existence::Present, Value::Unset) => match &state.startup {
-            Some(file) => VariableTrouble::OnlyInFile { file: file.clone() },
+            Some(file) => VariableTrouble::OnlyInFile {
+                file: file.clone(),
+                line: state.startup_line,
+                fate: state.fate,
+                kept_by: state.kept_by.clone(),
+            },
             None => VariableTrouble::Unset,
         },
     };

@@ -2,6 +2,7 @@
 
 use crate::cause::Cause;
 use crate::finding::Place;
+use crate::observation::Fate;
 use crate::observation::Unfinished;
 use crate::prelude::*;
 use crate::version::{Fit, Miss, Version};
@@ -39,6 +40,14 @@ pub enum VariableTrouble {
     },
     /// A startup file sets it, and this terminal has not got it.
     OnlyInFile {
+        /// The line of that file, where it is known.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        line: Option<usize>,
+        /// Why this terminal does not have it.
+        fate: Fate,
+        /// The file and line that keep it from having it.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        kept_by: Option<(String, usize)>,
         /// Which file.
         file: String,
     },

@@ -27,6 +27,8 @@ pub(super) struct Seen<'a> {
     pub(super) joined: &'a [String],
     /// The start-up file that sets the variable.
     pub(super) startup: Option<&'a str>,
+    /// The line of that start-up file.
+    pub(super) startup_line: Option<usize>,
     /// The line of its file where the variable's value stands.
     pub(super) line: Option<usize>,
     /// The example of the file that is missing.
@@ -80,7 +82,9 @@ impl Case<'_> {
             Some(file) => fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None }),
             None => fix.run = vec![line],
         }
-        fix.then(Then::NewShell)
+        // These read it at a sign-in, and in no other terminal.
+        let only_at_sign_in = self.here.startup_file() == Some("~/.profile") && self.unix();
+        fix.then(if only_at_sign_in { Then::SignIn } else { Then::NewShell })
     }
 
     /// Joining a group. Whoever the person is must be known for the command.

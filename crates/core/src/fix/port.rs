@@ -71,8 +71,8 @@ fn stop_holder(case: &Case<'_>, holder: Option<&Holder>, port: u16) -> Fix {
         Shell::PowerShell => Some(format!("Stop-Process -Id {pid}")),
         Shell::Cmd => Some(format!("taskkill /f /pid {pid}")),
         // There such a shell has numbers of its own.
-        Shell::Posix | Shell::Fish if windows => None,
-        Shell::Posix | Shell::Fish => Some(format!("kill {pid}")),
+        Shell::Posix | Shell::Fish | Shell::Csh if windows => None,
+        Shell::Posix | Shell::Fish | Shell::Csh => Some(format!("kill {pid}")),
     };
     let pid = holder.pid.filter(|pid| case.here.os.is_some() && !(windows && *pid <= 4));
     if let Some(command) = pid.and_then(command) {

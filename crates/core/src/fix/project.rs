@@ -1,14 +1,14 @@
 //! What settles variables, limits, libraries, locales, settings, the working copy and commands.
 
-use super::Fix;
 use super::case::{Case, in_a_version};
 use super::effect::{Change, CheckoutChange, Effect};
+use super::{Fix, Shell};
 use crate::finding::{
     CheckoutReason, CommandReason, LibraryReason, LibraryTrouble, LimitReason, LocaleReason, Place, SettingReason,
     VariableReason, VariableTrouble,
 };
 use crate::guide::{Edit, LimitKind, Subject, Then};
-use crate::observation::{Os, Unfinished};
+use crate::observation::{Fate, Os, Unfinished};
 use crate::prelude::*;
 use crate::version::Fit;
 
@@ -24,10 +24,25 @@ pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
         case.in_startup_file(fix, shell.set_for_good(name, YOURS))
     };
     let fix = match &reason.trouble {
-        VariableTrouble::OnlyInFile { .. } => {
-            let terminal = Fix::say("Nothing has to be changed any more: open a new terminal.").then(Then::NewShell);
+        VariableTrouble::OnlyInFile { file, fate, kept_by, .. } => {
+            let others = match fate {
+                Fate::NewTerminal => Fix::say("Nothing has to be changed any more: open a new terminal.").then(Then::NewShell),
+                Fate::SignIn => super::case::sign_in(),
+                Fate::NotExported => exported(shell, name, file),
+                Fate::NotRead => return vec![in_terminals()],
+                Fate::Left | Fate::Removed => match kept_by {
+                    Some((other, line)) if *fate == Fate::Removed && case.unix() && other.starts_with("~/") => {
+                        let say = format!("Make line {line} of {other} a comment; the file as it was is kept as {other}.old.");
+                        Fix::say(say).run(vec![format!("sed -i.old '{line}s/^/# /' {other}")]).then(Then::NewShell)
+                    }
+                    Some((other, line)) => {
+                        Fix::say(format!("Put the line that sets {name} before line {line} of {other}.")).then(Then::NewShell)
+                    }
+                    None => return vec![in_terminals()],
+                },
+            };
             // It may stand there and not be handed on to programs.
-            return vec![terminal, in_terminals()];
+            return vec![others, in_terminals()];
         }
         VariableTrouble::Unwanted { .. } => unwanted(case, name),
         VariableTrouble::OtherLineEnds { .. } => {
@@ -43,6 +58,18 @@ pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
             } else {
                 fix
             }
+        }
+        VariableTrouble::Empty { place: Place::Environment }
+        | VariableTrouble::Shape { place: Place::Environment }
+        | VariableTrouble::LeadsNowhere { .. }
+            if let (Some(file), Some(line)) =
+                (case.seen.startup.filter(|file| file.starts_with("~/")), case.seen.startup_line) =>
+        {
+            let say = format!("Correct the value of {name} in {file}, line {line}, with your own value in the place of {YOURS}.");
+            let mut fix = Fix::say(say).then(Then::NewShell);
+            fix.edit = Some(Edit { file: file.to_owned(), append: shell.set_for_good(name, YOURS), line: Some(line) });
+            // Where that line is not the one that counts.
+            return vec![fix, in_terminals()];
         }
         VariableTrouble::LeadsNowhere { .. } => {
             let mut fix = in_terminals();
@@ -64,6 +91,18 @@ pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
         },
     };
     vec![fix]
+}
+
+/// What a start-up file sets is handed on to programs.
+fn exported(shell: Shell, name: &str, file: &str) -> Fix {
+    let line = match shell {
+        Shell::Fish => format!("set -gx {name} ${name}"),
+        Shell::Csh => format!("setenv {name} \"${name}\""),
+        Shell::Posix | Shell::PowerShell | Shell::Cmd => format!("export {name}"),
+    };
+    let mut fix = Fix::say(format!("Let programs have {name}, too.")).then(Then::NewShell);
+    fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });
+    fix
 }
 
 /// A line of the project's file: in the place of the one that is wrong, or at its end. Where the file is missing and there is an example, it
@@ -144,7 +183,12 @@ pub(super) fn limit(case: &Case<'_>, reason: LimitReason) -> Option<Fix> {
         LimitKind::OpenFiles | LimitKind::Processes if own && case.unix() => {
             let letter = if limit.kind == LimitKind::Processes { 'u' } else { 'n' };
             let fix = Fix::say("Raise the limit for new terminals; you may do that yourself.");
-            case.in_startup_file(fix, format!("ulimit -{letter} {needed}")).with_effect(raised)
+            let line = match (case.here.shell, limit.kind) {
+                (Shell::Csh, LimitKind::Processes) => format!("limit maxproc {needed}"),
+                (Shell::Csh, _) => format!("limit descriptors {needed}"),
+                _ => format!("ulimit -{letter} {needed}"),
+            };
+            case.in_startup_file(fix, line).with_effect(raised)
         }
         LimitKind::OpenFiles | LimitKind::Processes if linux => {
             let item = if limit.kind == LimitKind::Processes { "nproc" } else { "nofile" };

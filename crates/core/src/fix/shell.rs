@@ -8,6 +8,8 @@ pub enum Shell {
     Posix,
     /// fish.
     Fish,
+    /// csh, tcsh.
+    Csh,
     /// `PowerShell`.
     PowerShell,
     /// The Windows command prompt.
@@ -19,6 +21,7 @@ impl Shell {
     pub fn of(name: Option<&str>, os: Option<Os>) -> Self {
         match name {
             Some("fish") => Self::Fish,
+            Some("csh" | "tcsh") => Self::Csh,
             Some("pwsh" | "powershell") => Self::PowerShell,
             Some("cmd") => Self::Cmd,
             None if os == Some(Os::Windows) => Self::PowerShell,
@@ -31,6 +34,7 @@ impl Shell {
         match self {
             Self::Posix => format!("export PATH={}:\"$PATH\"", quote(folder, self)),
             Self::Fish => format!("set -gx PATH {} $PATH", quote(folder, self)),
+            Self::Csh => format!("setenv PATH {}:\"$PATH\"", quote(folder, self)),
             Self::PowerShell => format!("$env:Path = {} + ';' + $env:Path", quoted(folder, self)),
             Self::Cmd => format!("set \"PATH={};%PATH%\"", folder.replace('"', "")),
         }
@@ -42,6 +46,8 @@ impl Shell {
             // An empty part would name the folder that one happens to be in.
             Self::Posix => format!("export {variable}={}\"${{{variable}:+:${variable}}}\"", quote(folder, self)),
             Self::Fish => format!("set -gx {variable} {} ${variable}", quote(folder, self)),
+            // One that is not set is an error there.
+            Self::Csh => format!("setenv {variable} {}", quote(folder, self)),
             Self::PowerShell => format!("$env:{variable} = {} + ';' + $env:{variable}", quoted(folder, self)),
             Self::Cmd => format!("set \"{variable}={};%{variable}%\"", folder.replace('"', "")),
         }
@@ -53,6 +59,7 @@ impl Shell {
         match self {
             Self::Posix => format!("export PATH=\"$PATH\":{}", quoted.join(":")),
             Self::Fish => format!("set -gx PATH $PATH {}", quoted.join(" ")),
+            Self::Csh => format!("setenv PATH \"$PATH\":{}", quoted.join(":")),
             Self::PowerShell => format!("$env:Path = $env:Path + ';{}'", folders.join(";").replace('\'', "''")),
             Self::Cmd => format!("set \"PATH=%PATH%;{}\"", folders.join(";").replace('"', "")),
         }
@@ -67,7 +74,7 @@ impl Shell {
             )
         };
         match self {
-            Self::Posix | Self::Fish => None,
+            Self::Posix | Self::Fish | Self::Csh => None,
             Self::PowerShell => Some(set(&quoted(folder, self))),
             // The prompt's own command would cut a long PATH, and mix the machine's with the user's.
             Self::Cmd if folder.contains(['%', '"']) => None,
@@ -78,7 +85,7 @@ impl Shell {
     /// The line that makes a folder with those above it.
     pub(crate) fn make_folder(self, folder: &str) -> String {
         match self {
-            Self::Posix | Self::Fish => format!("mkdir -p {}", quote(folder, self)),
+            Self::Posix | Self::Fish | Self::Csh => format!("mkdir -p {}", quote(folder, self)),
             Self::PowerShell | Self::Cmd => format!("mkdir {}", quote(folder, self)),
         }
     }
@@ -87,7 +94,7 @@ impl Shell {
     pub(crate) fn rename(self, from: &str, to: &str) -> String {
         let (from, to) = (quote(from, self), quote(to, self));
         match self {
-            Self::Posix | Self::Fish => format!("mv {from} {to}"),
+            Self::Posix | Self::Fish | Self::Csh => format!("mv {from} {to}"),
             Self::PowerShell => format!("Move-Item -LiteralPath {from} -Destination {to}"),
             Self::Cmd => format!("move {from} {to}"),
         }
@@ -97,7 +104,7 @@ impl Shell {
     pub(crate) fn copy(self, from: &str, to: &str) -> String {
         let (from, to) = (quote(from, self), quote(to, self));
         match self {
-            Self::Posix | Self::Fish => format!("cp {from} {to}"),
+            Self::Posix | Self::Fish | Self::Csh => format!("cp {from} {to}"),
             Self::PowerShell => format!("Copy-Item -LiteralPath {from} -Destination {to}"),
             Self::Cmd => format!("copy {from} {to}"),
         }
@@ -107,7 +114,7 @@ impl Shell {
     pub(crate) fn remove_link(self, link: &str, folder: bool) -> String {
         let name = quote(link, self);
         match self {
-            Self::Posix | Self::Fish => format!("rm {name}"),
+            Self::Posix | Self::Fish | Self::Csh => format!("rm {name}"),
             Self::PowerShell => format!("(Get-Item -LiteralPath {name} -Force).Delete()"),
             Self::Cmd if folder => format!("rmdir {name}"),
             Self::Cmd => format!("del {name}"),
@@ -119,6 +126,7 @@ impl Shell {
         match self {
             Self::Posix => format!("export {name}={}", quote(value, self)),
             Self::Fish => format!("set -gx {name} {}", quote(value, self)),
+            Self::Csh => format!("setenv {name} {}", quote(value, self)),
             Self::PowerShell => format!("$env:{name} = {}", quoted(value, self)),
             Self::Cmd => format!("set \"{name}={}\"", value.replace('"', "")),
         }
@@ -127,7 +135,7 @@ impl Shell {
     /// The line that sets a variable for every new terminal: in a startup file, or by itself where there is none.
     pub fn set_for_good(self, name: &str, value: &str) -> String {
         match self {
-            Self::Posix | Self::Fish => self.set(name, value),
+            Self::Posix | Self::Fish | Self::Csh => self.set(name, value),
             Self::PowerShell => format!("[Environment]::SetEnvironmentVariable('{name}', {}, 'User')", quoted(value, self)),
             Self::Cmd => format!("setx {name} {}", quote(value, self)),
         }
@@ -138,6 +146,7 @@ impl Shell {
         match self {
             Self::Posix => format!("unset {name}"),
             Self::Fish => format!("set -e {name}"),
+            Self::Csh => format!("unsetenv {name}"),
             Self::PowerShell => format!("Remove-Item Env:{name}"),
             Self::Cmd => format!("set {name}="),
         }
@@ -148,7 +157,9 @@ impl Shell {
         match self {
             // A digit before the arrow would be taken for a stream.
             Self::Cmd => format!(">> {} echo {}", quote(file, self), text.replace('%', "^%")),
-            Self::Posix | Self::Fish | Self::PowerShell => format!("Add-Content -Path {file} -Value {}", quote(text, self)),
+            Self::Posix | Self::Fish | Self::Csh | Self::PowerShell => {
+                format!("Add-Content -Path {file} -Value {}", quote(text, self))
+            }
         }
     }
 }
@@ -167,7 +178,7 @@ pub fn quote(text: &str, shell: Shell) -> String {
     let more = match shell {
         Shell::Cmd => "-_.+:@\\",
         Shell::PowerShell => "-_./+:@\\",
-        Shell::Posix | Shell::Fish => "-_./+:@%,",
+        Shell::Posix | Shell::Fish | Shell::Csh => "-_./+:@%,",
     };
     let safe = |c: char| c.is_ascii_alphanumeric() || more.contains(c);
     if !text.is_empty() && text.chars().all(safe) { text.to_owned() } else { quoted(text, shell) }
@@ -178,6 +189,8 @@ pub fn quote(text: &str, shell: Shell) -> String {
 fn quoted(text: &str, shell: Shell) -> String {
     match shell {
         Shell::Posix => format!("'{}'", text.replace('\'', r"'\''")),
+        // The sign of earlier commands is special there even so, and a line end must be announced (tcsh(1), Lexical structure).
+        Shell::Csh => format!("'{}'", text.replace('\'', r"'\''").replace('!', r"\!").replace('\n', "\\\n")),
         Shell::Fish => format!("'{}'", text.replace('\\', r"\\").replace('\'', r"\'")),
         Shell::PowerShell => format!("'{}'", text.replace('\'', "''")),
         Shell::Cmd => format!("\"{}\"", text.replace(['"', '\n', '\r'], "").replace('%', "\"^%\"")),

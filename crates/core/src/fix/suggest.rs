@@ -199,6 +199,7 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
         (Subject::Variable(wanted), _) => {
             let state = if_known(inquiry.variable(&wanted.name, wanted.env_file.as_deref(), wanted.matches.as_ref()))?;
             seen.startup = state.and_then(|state| state.startup.as_deref());
+            seen.startup_line = state.and_then(|state| state.startup_line);
             seen.line = state.and_then(|state| state.line);
             if let Some(file) = &wanted.env_file {
                 let state = if_known(inquiry.path(file, None))?;

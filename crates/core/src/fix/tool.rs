@@ -197,6 +197,7 @@ fn chosen(case: &Case<'_>, at: &str, name: &str) -> Option<Fix> {
     )]);
     let line = match case.here.shell {
         Shell::Fish => format!("set -gx PATH {CHOSEN} $PATH"),
+        Shell::Csh => format!("setenv PATH {CHOSEN}:\"$PATH\""),
         Shell::Posix | Shell::PowerShell | Shell::Cmd => format!("export PATH={CHOSEN}:\"$PATH\""),
     };
     fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });

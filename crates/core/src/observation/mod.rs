@@ -9,7 +9,7 @@ pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};
 pub use place::{Barrier, MountBar, Nature, PathState, ScriptTrouble};
 pub use project::{
-    Candidate, CheckoutState, LibraryState, LimitState, ManagerState, Offered, Pinned, Unfinished, Value, VariableState,
+    Candidate, CheckoutState, Fate, LibraryState, LimitState, ManagerState, Offered, Pinned, Unfinished, Value, VariableState,
 };
 
 use crate::manager::Manager;

@@ -36,6 +36,35 @@ pub struct VariableState {
     pub leads_nowhere: bool,
     /// A file that new terminals read sets it: that file.
     pub startup: Option<String>,
+    /// The line of that file.
+    #[serde(default)]
+    pub startup_line: Option<usize>,
+    /// Why this process does not have what is set there.
+    #[serde(default)]
+    pub fate: Fate,
+    /// The file and line that keep it from having it, where such are known.
+    #[serde(default)]
+    pub kept_by: Option<(String, usize)>,
+}
+
+/// Why a process does not have a variable that a start-up file sets.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+pub enum Fate {
+    /// A new terminal would have it: this one was opened before.
+    #[default]
+    NewTerminal,
+    /// Only a new sign-in would have it.
+    SignIn,
+    /// It is set for the shell alone, and not exported.
+    NotExported,
+    /// This shell does not read that file.
+    NotRead,
+    /// The file is left before that line.
+    Left,
+    /// Another line takes it away again.
+    Removed,
 }
 
 /// What is known of a library.

@@ -35,6 +35,16 @@ pub fn beyond_sight(requirement: &Requirement, finding: &Finding, shell: Shell) 
                 ),
             ],
         },
+        Shell::Csh => BeyondSight {
+            line: format!("which {name}"),
+            answers: vec![
+                answer("an alias", format!("unalias {name} takes it away in this terminal; {stays}.")),
+                answer(
+                    "another file than above, or none",
+                    "rehash makes the shell look anew; or open a new terminal and check again there.".to_owned(),
+                ),
+            ],
+        },
         Shell::Fish => BeyondSight {
             line: format!("type {name}"),
             answers: vec![

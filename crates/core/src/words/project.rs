@@ -7,6 +7,7 @@ use crate::finding::{
     VariableReason, VariableTrouble,
 };
 use crate::guide::{Checkout, Command, EnvironmentVariable, Existence, Limit, LimitKind, Locale, Setting, Subject};
+use crate::observation::Fate;
 use crate::observation::Unfinished;
 use crate::prelude::*;
 use crate::text::{Pattern, join_words, seconds};
@@ -47,6 +48,28 @@ fn is_locale(name: &str) -> bool {
     name == "LANG" || name.starts_with("LC_")
 }
 
+/// Where a variable is set, and why this terminal does not have it.
+fn only_in_file(name: &str, (file, line): (&str, Option<usize>), fate: Fate, kept_by: Option<&(String, usize)>) -> String {
+    let Some(line) = line else {
+        return format!(
+            "{name} is set in {file}, but this terminal does not have it: it was opened before, or does not read that file."
+        );
+    };
+    let by = |other: &(String, usize)| {
+        if other.0 == file { format!("line {}", other.1) } else { format!("line {} of {}", other.1, other.0) }
+    };
+    let by = kept_by.map_or_else(|| "another line".to_owned(), by);
+    let because = match fate {
+        Fate::NewTerminal => "but this terminal does not have it: it was opened before.".to_owned(),
+        Fate::SignIn => "which is only read when you sign in: you have not signed in since.".to_owned(),
+        Fate::NotExported => "but not exported: the shell keeps it for itself, and programs do not get it.".to_owned(),
+        Fate::NotRead => "which the shell in this terminal does not read.".to_owned(),
+        Fate::Left => format!("but the file is left before that, at {by}."),
+        Fate::Removed => format!("and taken away again by {by}."),
+    };
+    format!("{name} is set in {file}, line {line}, {because}")
+}
+
 pub(super) fn variable(words: &Words<'_>, reason: &VariableReason) -> String {
     let name = &reason.name;
     let wanted = if let Subject::Variable(variable) = &words.requirement.subject { Some(variable) } else { None };
@@ -62,9 +85,7 @@ pub(super) fn variable(words: &Words<'_>, reason: &VariableReason) -> String {
             place(at),
             shape(wanted.and_then(|variable| variable.matches.as_ref()))
         ),
-        VariableTrouble::OnlyInFile { file } => format!(
-            "{name} is set in {file}, but this terminal does not have it: it was opened before, or does not read that file."
-        ),
+        VariableTrouble::OnlyInFile { file, line, fate, kept_by } => only_in_file(name, (file, *line), *fate, kept_by.as_ref()),
         VariableTrouble::OtherLineEnds { place: at } => format!(
             "{name} is set in {}, but that file was saved as on Windows (its line ends, or a mark at its beginning): some programs then \
              read an invisible character as a part of the value.",
@@ -85,7 +106,7 @@ pub(super) fn variable_found(reason: &VariableReason) -> String {
         VariableTrouble::Unset => "not set".to_owned(),
         VariableTrouble::Empty { .. } => "empty".to_owned(),
         VariableTrouble::Shape { .. } => "another form".to_owned(),
-        VariableTrouble::OnlyInFile { file } => format!("only in {file}"),
+        VariableTrouble::OnlyInFile { file, .. } => format!("only in {file}"),
         VariableTrouble::OtherLineEnds { .. } => "saved as on Windows".to_owned(),
         VariableTrouble::LeadsNowhere { .. } => "leads nowhere".to_owned(),
         VariableTrouble::Unwanted { .. } => "set".to_owned(),

@@ -40,7 +40,7 @@ pub(crate) fn worked_if<'r>(
 }
 
 fn line(requirement: &Requirement, shell: Shell) -> Option<(String, String)> {
-    let unix = matches!(shell, Shell::Posix | Shell::Fish);
+    let unix = matches!(shell, Shell::Posix | Shell::Fish | Shell::Csh);
     Some(match &requirement.subject {
         Subject::Tool(tool) if tool.expect == Existence::Present => {
             let name = tool.names.first()?;

@@ -6,8 +6,8 @@ use crate::document::{Fields, MOST_TABLES, as_number, shortened};
 use crate::guide::LimitKind;
 use crate::manager::Manager;
 use crate::observation::{
-    Barrier, Candidate, CheckoutState, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run, Value,
-    VariableState,
+    Barrier, Candidate, CheckoutState, Fate, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run,
+    Value, VariableState,
 };
 use crate::problem::ProblemKind;
 use crate::read::{env_value, sets_variable};
@@ -240,6 +240,9 @@ fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&
         of_another_system: false,
         leads_nowhere: false,
         startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned),
+        startup_line: None,
+        fate: Fate::NewTerminal,
+        kept_by: None,
     }
 }
 

@@ -1,8 +1,21 @@
 use super::{Live, os, place};
-use crate::observation::{Observation, Value, VariableState};
+use crate::observation::{Fate, Observation, Value, VariableState};
 use crate::read::{env_value, is_of_another_system};
 use crate::text::Pattern;
 use std::io::ErrorKind;
+
+/// Where a start-up file sets a variable, and why this process does not have it.
+#[derive(Debug, Default)]
+pub(super) struct AtStart {
+    /// The file, as people write it.
+    pub(super) file: String,
+    /// The line, where it is known.
+    pub(super) line: Option<usize>,
+    /// Why this process does not have it.
+    pub(super) fate: Fate,
+    /// The file and line that keep it from having it.
+    pub(super) kept_by: Option<(String, usize)>,
+}
 
 /// Where a variable is set, and whether its value has a shape. The value itself goes no further than here.
 pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> Observation {
@@ -30,8 +43,20 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
         }
         Some((_, Err(error))) => return Observation::CouldNotLook(error.to_string()),
     };
-    let startup = os::startup_file_with(name, live.home.as_deref());
-    Observation::Variable(VariableState { environment, file, line: at_line, of_another_system, leads_nowhere, startup })
+    let found = os::startup_line_of(name, live);
+    let (startup, startup_line) = found.as_ref().map_or((None, None), |found| (Some(found.file.clone()), found.line));
+    let (fate, kept_by) = found.map(|found| (found.fate, found.kept_by)).unwrap_or_default();
+    Observation::Variable(VariableState {
+        environment,
+        file,
+        line: at_line,
+        of_another_system,
+        leads_nowhere,
+        startup,
+        startup_line,
+        fate,
+        kept_by,
+    })
 }
 
 /// Whether what a value names is not there, as far as the variable's name says what it means: a folder for what is called a home or a root,

@@ -4,7 +4,7 @@ use crate::finding::{Conclusion, Verdict};
 use crate::guide::Guide;
 use crate::inquiry::{Context, Inquiry};
 use crate::known::Known;
-use crate::observation::{CoreState, DiskRoom, FileKind, Observation, RunEnd, StartFailure, Value, VariableState};
+use crate::observation::{CoreState, DiskRoom, Fate, FileKind, Observation, RunEnd, StartFailure, Value, VariableState};
 use crate::plan;
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -87,6 +87,9 @@ fn machine() -> Script {
                 of_another_system: false,
                 leads_nowhere: false,
                 startup: None,
+                startup_line: None,
+                fate: Fate::NewTerminal,
+                kept_by: None,
             }),
         );
     }

@@ -26,7 +26,6 @@ impl Follow<'_> {
                     ["if", condition @ ..] => blocks.push(self.fish_condition(condition)),
                     ["function", ..] => blocks.push(Truth::No),
                     ["for" | "while" | "switch" | "begin", ..] => blocks.push(Truth::Perhaps),
-                    ["case", ..] => {}
                     ["else", ..] => {
                         if let Some(last) = blocks.last_mut() {
                             *last = last.not();
@@ -126,7 +125,7 @@ impl Follow<'_> {
                 }
                 ["unsetenv", name, ..] => self.note(here, name, What::Gone, inside),
                 // The list of folders is the one variable that both names stand for.
-                ["set", "path", ..] | ["set", "path=(", ..] => {
+                ["set", "path" | "path=(", ..] => {
                     self.note(here, "PATH", What::Set(None), inside);
                     self.note(here, "PATH", What::Exported, inside);
                 }

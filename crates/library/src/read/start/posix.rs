@@ -32,7 +32,7 @@ impl<'t> Reading<'_, 't> {
     }
 
     fn next(&mut self) -> Option<Token<'t>> {
-        let token = self.tokens.get(self.at).cloned();
+        let token = self.tokens.get(self.at).copied();
         self.at += 1;
         token
     }
@@ -217,7 +217,8 @@ impl Follow<'_> {
             reading.at += 1;
         }
         // `name() ...`
-        if words.len() == 1 && reading.is_at(&["("]) && reading.tokens.get(reading.at + 1).is_some_and(|token| token.text == ")") {
+        if words.len() == 1 && reading.is_at(&["("]) && reading.tokens.get(reading.at + 1).is_some_and(|token| token.text == ")")
+        {
             return self.defined(reading);
         }
         let here = (reading.file, line);
@@ -277,7 +278,9 @@ impl Follow<'_> {
             ["!", rest @ ..] => self.test(rest).not(),
             ["-z", word] => value(word).map_or(Truth::Perhaps, |value| value.is_empty().into()),
             ["-n", word] | [word] => value(word).map_or(Truth::Perhaps, |value| (!value.is_empty()).into()),
-            ["-f" | "-r" | "-e" | "-s" | "-d" | "-x", word] => value(word).map_or(Truth::Perhaps, |path| (self.start.exists)(&path).into()),
+            ["-f" | "-r" | "-e" | "-s" | "-d" | "-x", word] => {
+                value(word).map_or(Truth::Perhaps, |path| (self.start.exists)(&path).into())
+            }
             ["-t", _] => self.start.interactive.into(),
             [a, "=" | "==", b] => value(a).zip(value(b)).map_or(Truth::Perhaps, |(a, b)| is_like(&a, &b)),
             [a, "!=", b] => value(a).zip(value(b)).map_or(Truth::Perhaps, |(a, b)| is_like(&a, &b).not()),
@@ -290,7 +293,8 @@ impl Follow<'_> {
 fn assignment(word: &str) -> Option<(&str, &str)> {
     let (name, value) = word.split_once('=')?;
     let name = name.strip_suffix('+').unwrap_or(name);
-    let is_name = name.starts_with(|c: char| c.is_ascii_alphabetic() || c == '_') && name.chars().all(|c| c.is_ascii_alphanumeric() || c == '_');
+    let is_name = name.starts_with(|c: char| c.is_ascii_alphabetic() || c == '_')
+        && name.chars().all(|c| c.is_ascii_alphanumeric() || c == '_');
     is_name.then_some((name, value))
 }
 

@@ -101,7 +101,8 @@ fn a_variable_comes_out_of_a_start(#[case] shell: &str, #[case] how: (bool, bool
 #[cfg(unix)]
 fn by_the_shell_itself(shell: &str, (login, interactive): (bool, bool), home: &std::path::Path, files: Files) -> Option<bool> {
     use std::process::{Command, Stdio};
-    let program = ["/bin", "/usr/bin"].iter().map(|folder| format!("{folder}/{shell}")).find(|path| std::path::Path::new(path).exists())?;
+    let program =
+        ["/bin", "/usr/bin"].iter().map(|folder| format!("{folder}/{shell}")).find(|path| std::path::Path::new(path).exists())?;
     for (file, text) in files {
         let path = home.join(file);
         std::fs::create_dir_all(path.parent()?).ok()?;
@@ -130,7 +131,11 @@ fn by_the_shell_itself(shell: &str, (login, interactive): (bool, bool), home: &s
 fn what_is_not_whole_is_read_all_the_same(#[case] text: &str, #[case] how: (bool, bool), #[case] deeds: usize) {
     let files = HashMap::from([("/h/.bashrc".to_owned(), text.to_owned())]);
     let found = trail(Program::Bash, how, "/h", &files);
-    assert_eq!(found.deeds.iter().filter(|deed| deed.sure && matches!(deed.what, super::What::Set(_))).count(), deeds, "{found:?}");
+    assert_eq!(
+        found.deeds.iter().filter(|deed| deed.sure && matches!(deed.what, super::What::Set(_))).count(),
+        deeds,
+        "{found:?}"
+    );
 }
 
 #[test]
@@ -138,7 +143,8 @@ fn files_that_read_each_other_come_to_an_end() {
     let files = HashMap::from([("/h/.bashrc".to_owned(), ". ~/.bashrc\n".repeat(100) + "export SEA=1\n")]);
     let found = trail(Program::Bash, TERMINAL, "/h", &files);
     assert!(found.files.len() <= 60 && !found.deeds.is_empty());
-    let deep = HashMap::from([("/h/.bashrc".to_owned(), "if true; then\n".repeat(5_000) + "export SEA=1\n" + &"(".repeat(5_000))]);
+    let deep =
+        HashMap::from([("/h/.bashrc".to_owned(), "if true; then\n".repeat(5_000) + "export SEA=1\n" + &"(".repeat(5_000))]);
     assert!(trail(Program::Bash, TERMINAL, "/h", &deep).files.len() == 1);
 }
 

@@ -3,7 +3,7 @@
 use std::collections::HashMap;
 
 /// A word or a sign.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) struct Token<'t> {
     pub(super) text: &'t str,
     pub(super) line: usize,
@@ -30,7 +30,7 @@ pub(super) fn tokens(text: &str) -> Vec<Token<'_>> {
                 line += 1;
                 at += 2;
             }
-            [b' ' | b'\t' | b'\r', ..] => at += 1,
+            [b' ' | b'\t' | b'\r' | b'<' | b'>', ..] => at += 1,
             [b'#', ..] => at += bytes.get(at..).unwrap_or_default().iter().take_while(|byte| **byte != b'\n').count(),
             [b';', b';', ..] | [b'&', b'&', ..] | [b'|', b'|', ..] => {
                 found.push(sign(2));
@@ -40,7 +40,6 @@ pub(super) fn tokens(text: &str) -> Vec<Token<'_>> {
                 found.push(sign(1));
                 at += 1;
             }
-            [b'<' | b'>', ..] => at += 1,
             _ => {
                 let length = word(bytes.get(at..).unwrap_or_default()).max(1);
                 let text = text.get(at..at + length).unwrap_or("");
@@ -59,14 +58,18 @@ fn word(bytes: &[u8]) -> usize {
     while let Some(byte) = bytes.get(at) {
         match byte {
             b'\\' => at += 1,
-            b'\'' if depth == 0 => at += 1 + bytes.get(at + 1..).unwrap_or_default().iter().take_while(|byte| **byte != b'\'').count(),
+            b'\'' if depth == 0 => {
+                at += 1 + bytes.get(at + 1..).unwrap_or_default().iter().take_while(|byte| **byte != b'\'').count();
+            }
             b'"' if depth == 0 => at += 1 + inside(bytes.get(at + 1..).unwrap_or_default()),
             b'$' if matches!(bytes.get(at + 1), Some(b'(' | b'{')) => {
                 depth += 1;
                 at += 1;
             }
             b')' | b'}' if depth > 0 => depth -= 1,
-            b'`' if depth == 0 => at += 1 + bytes.get(at + 1..).unwrap_or_default().iter().take_while(|byte| **byte != b'`').count(),
+            b'`' if depth == 0 => {
+                at += 1 + bytes.get(at + 1..).unwrap_or_default().iter().take_while(|byte| **byte != b'`').count();
+            }
             b' ' | b'\t' | b'\r' | b'\n' | b';' | b'&' | b'|' | b'(' | b')' | b'<' | b'>' if depth == 0 => break,
             _ => {}
         }
@@ -137,7 +140,12 @@ fn variable<'t>(text: &'t str, values: &HashMap<String, Option<String>>) -> Opti
         if let Some((name, other)) = inner.split_once(":-").or_else(|| inner.split_once('-')) {
             return Some((value(name).filter(|value| !value.is_empty()).unwrap_or_else(|| other.to_owned()), behind));
         }
-        return inner.chars().all(|c| c.is_alphanumeric() || c == '_').then(|| value(inner)).flatten().map(|value| (value, behind));
+        return inner
+            .chars()
+            .all(|c| c.is_alphanumeric() || c == '_')
+            .then(|| value(inner))
+            .flatten()
+            .map(|value| (value, behind));
     }
     if let Some(behind) = text.strip_prefix('-') {
         return Some((value("-")?, behind));

@@ -1,8 +1,9 @@
 use crate::live::Live;
 use crate::observation::{Account, Observation, ProgramCopy, RunEnd};
-use crate::read::{group_name, group_names_of_ids, user_name};
+use crate::read::{Program, group_name, group_names_of_ids, user_name};
 use rustix::process::{getegid, geteuid, getgroups};
 use std::fs::read_to_string;
+use std::io::IsTerminal;
 use std::path::Path;
 
 /// Members of these may act as administrator on most systems.
@@ -28,26 +29,70 @@ pub(in crate::live) fn account(live: &Live) -> Observation {
     let root = geteuid().is_root();
     let elevate = ["sudo", "doas"].into_iter().find(|program| first_copy(live, program).is_some());
     let may = elevate.is_some() && groups.iter().any(|group| ADMIN_GROUPS.contains(&group.as_str()));
-    let shell = std::env::var("SHELL").ok().and_then(|shell| Some(Path::new(&shell).file_name()?.to_string_lossy().into_owned()));
+    let shell = shell_here();
     Observation::Account(Account {
         name: own_name(),
         root,
         admin: Some(root || may),
         elevate: elevate.map(ToOwned::to_owned),
         groups,
-        startup_file: shell.as_deref().map(|shell| startup_file(shell).to_owned()),
+        startup_file: shell.as_deref().map(|shell| startup_file(shell, live.home.as_deref())),
         shell,
     })
 }
 
 /// The file that an interactive shell reads when it starts.
-fn startup_file(shell: &str) -> &'static str {
-    match shell {
+fn startup_file(shell: &str, home: Option<&Path>) -> String {
+    let file = match shell {
         "bash" => "~/.bashrc",
-        "zsh" => "~/.zshrc",
+        "zsh" => match std::env::var("ZDOTDIR").ok().filter(|folder| folder.starts_with('/')) {
+            Some(folder) => return format!("{folder}/.zshrc"),
+            None => "~/.zshrc",
+        },
         "fish" => "~/.config/fish/config.fish",
+        "mksh" => "~/.mkshrc",
+        // Where it has a file of its own, it does not read the other one.
+        "tcsh" if home.is_some_and(|home| home.join(".tcshrc").exists()) => "~/.tcshrc",
+        "tcsh" | "csh" => "~/.cshrc",
         _ => "~/.profile",
+    };
+    file.to_owned()
+}
+
+/// The shell that runs in this terminal: the program that started this one, past processes of our own; else the one that the session names.
+pub(in crate::live) fn shell_here() -> Option<String> {
+    let name = |process: u32| read_to_string(format!("/proc/{process}/comm")).ok().map(|name| name.trim_end().to_owned());
+    let own = name(std::process::id());
+    let mut process = std::os::unix::process::parent_id();
+    let mut started_by = name(process);
+    for _ in 0..MOST_PROCESSES {
+        if started_by != own {
+            break;
+        }
+        let stat = read_to_string(format!("/proc/{process}/stat")).unwrap_or_default();
+        // The parent's number stands behind the name in brackets and the state (`proc_pid_stat(5)`).
+        let parent =
+            stat.rsplit(')').next().and_then(|rest| rest.split_whitespace().nth(1)).and_then(|number| number.parse().ok());
+        let Some(parent) = parent else { break };
+        process = parent;
+        started_by = name(process);
     }
+    // One that a script or another program runs in is nobody's terminal.
+    started_by.filter(|name| Program::of(name).is_some() && std::io::stdin().is_terminal()).or_else(|| {
+        let shell = std::env::var("SHELL").ok()?;
+        Some(Path::new(&shell).file_name()?.to_string_lossy().into_owned())
+    })
+}
+
+/// So many processes of our own may stand between.
+const MOST_PROCESSES: usize = 4;
+
+/// The shell that the account database gives this user.
+pub(in crate::live) fn shell_of_the_account() -> Option<String> {
+    let id = geteuid().as_raw().to_string();
+    let text = read_to_string("/etc/passwd").ok()?;
+    let entry = text.lines().find(|line| line.split(':').nth(2) == Some(id.as_str()))?;
+    Some(entry.rsplit(['/', ':']).next()?.to_owned())
 }
 
 fn first_copy(live: &Live, name: &str) -> Option<ProgramCopy> {

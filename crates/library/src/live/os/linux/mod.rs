@@ -8,7 +8,7 @@ mod pieces;
 mod port_holder;
 mod resources;
 
-pub(in crate::live) use account::{account, database_groups, group_of, has_group};
+pub(in crate::live) use account::{account, database_groups, group_of, has_group, shell_here, shell_of_the_account};
 pub(in crate::live) use disk::{forbids_execution, share};
 pub(in crate::live) use limit::{limit, locales};
 pub(in crate::live) use network::{has_way_out, networks};

@@ -48,6 +48,17 @@ fn startup_file(shell: &str) -> &'static str {
     }
 }
 
+/// The shell that runs in this terminal, as far as the session names it.
+pub(in crate::live) fn shell_here() -> Option<String> {
+    let shell = std::env::var("SHELL").ok()?;
+    Some(Path::new(&shell).file_name()?.to_string_lossy().into_owned())
+}
+
+/// The shell that the account has; here terminals start just that one.
+pub(in crate::live) fn shell_of_the_account() -> Option<String> {
+    shell_here()
+}
+
 /// The groups that the directory gives this user.
 pub(in crate::live) fn database_groups(_: &Live) -> Observation {
     let groups = own_name().and_then(|name| ask("/usr/bin/id", &["-Gn", "--", &name]));

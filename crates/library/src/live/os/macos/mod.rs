@@ -4,7 +4,7 @@ mod account;
 mod ask;
 mod machine;
 
-pub(in crate::live) use account::{account, database_groups, group_of, has_group};
+pub(in crate::live) use account::{account, database_groups, group_of, has_group, shell_here, shell_of_the_account};
 pub(in crate::live) use machine::{cores, hypervisor, limit, locales, memory, processor, surroundings, system};
 
 use super::Share;

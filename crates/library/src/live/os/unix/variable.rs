@@ -1,24 +1,81 @@
 use super::path::text_of;
-use crate::read::sets_variable;
+use crate::live::Live;
+use crate::live::os;
+use crate::live::variable::AtStart;
+use crate::observation::Fate;
+use crate::read::{Outcome, Place, Program, Start, Trail, follow, sets_variable};
 use std::path::Path;
 
 /// Files that new shells and sessions read, at home.
-const AT_HOME: [&str; 9] =
-    [".profile", ".bash_profile", ".bashrc", ".zshenv", ".zprofile", ".zshrc", ".config/fish/config.fish", ".login", ".cshrc"];
+const AT_HOME: [&str; 11] = [
+    ".profile",
+    ".bash_profile",
+    ".bashrc",
+    ".zshenv",
+    ".zprofile",
+    ".zshrc",
+    ".mkshrc",
+    ".config/fish/config.fish",
+    ".login",
+    ".cshrc",
+    ".tcshrc",
+];
 /// The same for every user.
 const FOR_ALL: [&str; 2] = ["/etc/environment", "/etc/profile"];
 
-/// The first file that new terminals read and that sets a variable.
-pub(in crate::live) fn startup_file_with(name: &str, home: Option<&Path>) -> Option<String> {
-    let own = AT_HOME.into_iter().filter(|file| home.is_some_and(|home| sets_variable(&text_of(&home.join(file)), name)));
+/// What a shell of this person does on its start.
+fn trail(program: Program, (login, interactive): (bool, bool), home: &Path) -> Trail {
+    let text = |file: &str| Some(text_of(Path::new(file))).filter(|text| !text.is_empty());
+    let exists = |file: &str| Path::new(file).exists();
+    let environment = |name: &str| std::env::var(name).ok().filter(|value| !value.is_empty());
+    let home = home.to_string_lossy();
+    follow(Start { program, login, interactive, home: &home, environment: &environment, text: &text, exists: &exists })
+}
+
+/// The line of a start-up file that sets a variable, by what the shell of this terminal and that of the account would do; else the first file that
+/// has such a line.
+pub(in crate::live) fn startup_line_of(name: &str, live: &Live) -> Option<AtStart> {
+    let home = live.home.as_deref()?;
+    let shown = |file: &str| match file.strip_prefix(&*home.to_string_lossy()) {
+        Some(rest) => format!("~{rest}"),
+        None => file.to_owned(),
+    };
+    let at = |place: &Place, fate: Fate| AtStart { file: shown(&place.file), line: Some(place.line), fate, kept_by: None };
+    let own = AT_HOME.iter().map(|file| home.join(file)).filter(|file| sets_variable(&text_of(file), name));
+    let own: Vec<String> = own.map(|file| file.to_string_lossy().into_owned()).collect();
+    let here = os::shell_here().as_deref().and_then(Program::of);
+    if let Some(program) = here.filter(|_| !own.is_empty()) {
+        let terminal = trail(program, (cfg!(target_os = "macos"), true), home);
+        match terminal.outcome(name, false) {
+            Outcome::Given(place) => return Some(at(place, Fate::NewTerminal)),
+            Outcome::Kept(place) => return Some(at(place, Fate::NotExported)),
+            Outcome::Gone(place) => {
+                let set = terminal.deeds.iter().rfind(|deed| deed.name == name && deed.place != *place);
+                if let Some(set) = set {
+                    let kept_by = Some((shown(&place.file), place.line));
+                    return Some(AtStart { kept_by, ..at(&set.place, Fate::Removed) });
+                }
+            }
+            Outcome::Untouched => {}
+        }
+        let account = os::shell_of_the_account().as_deref().and_then(Program::of).unwrap_or(program);
+        match trail(account, (true, true), home).outcome(name, false) {
+            Outcome::Given(place) => return Some(at(place, Fate::SignIn)),
+            Outcome::Kept(place) => return Some(at(place, Fate::NotExported)),
+            Outcome::Gone(_) | Outcome::Untouched => {}
+        }
+        let file = own.first()?;
+        let number = text_of(Path::new(file)).lines().position(|line| sets_variable(line, name)).map(|at| at + 1);
+        let left = terminal.ends.iter().find(|end| own.contains(&end.file));
+        let fate = if left.is_some() { Fate::Left } else { Fate::NotRead };
+        let kept_by = left.map(|end| (shown(&end.file), end.line));
+        return Some(AtStart { file: shown(left.map_or(file, |end| &end.file)), line: number, fate, kept_by });
+    }
     let mut parts: Vec<_> =
         std::fs::read_dir("/etc/profile.d").into_iter().flatten().flatten().map(|entry| entry.path()).collect();
     parts.retain(|path| path.extension().is_some_and(|extension| extension == "sh"));
     parts.sort();
-    let parts = parts.into_iter().filter(|path| sets_variable(&text_of(path), name)).map(|path| path.display().to_string());
-    let mut all = own
-        .map(|file| format!("~/{file}"))
-        .chain(parts)
-        .chain(FOR_ALL.into_iter().filter(|file| sets_variable(&text_of(Path::new(file)), name)).map(ToOwned::to_owned));
-    all.next()
+    let for_all = parts.iter().map(|path| path.to_string_lossy().into_owned()).chain(FOR_ALL.map(ToOwned::to_owned));
+    let file = own.into_iter().chain(for_all.filter(|file| sets_variable(&text_of(Path::new(file)), name))).next()?;
+    Some(AtStart { file: shown(&file), ..AtStart::default() })
 }

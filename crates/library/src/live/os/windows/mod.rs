@@ -17,6 +17,8 @@ pub(in crate::live) use place::{device, disk_room, foreign, open_file, path_stat
 pub(in crate::live) use stranger::{elsewhere, no_file};
 pub(in crate::live) use system::{cores, hypervisor, memory, processor, surroundings, system, system_service};
 
+use crate::live::Live;
+use crate::live::variable::AtStart;
 use crate::observation::{Observation, Piece};
 use std::path::{Path, PathBuf};
 
@@ -104,6 +106,6 @@ fn own_program(name: &str) -> PathBuf {
 }
 
 /// Whose settings set a variable for new terminals.
-pub(in crate::live) fn startup_file_with(name: &str, _: Option<&Path>) -> Option<String> {
-    registry::variable_is_set_for(name).map(ToOwned::to_owned)
+pub(in crate::live) fn startup_line_of(name: &str, _: &Live) -> Option<AtStart> {
+    registry::variable_is_set_for(name).map(|whose| AtStart { file: whose.to_owned(), ..AtStart::default() })
 }
