@@ -100,8 +100,9 @@ fn a_package_that_is_too_old_is_not_offered_as_the_cure() {
     bench.program(
         "apt-cache",
         "echo apt:; echo '  500 file:/srv ./ Packages'
-         case $4 in *-new) echo \"$4:\"; echo '  Candidate: 1:2.4-1';; *-old) echo \"$4:\"; echo '  Candidate: 1.9-1';; esac
-         test \"$1 $2 $3\" = 'policy -- apt'",
+         test \"$1 $2 $3\" = 'policy -- apt' || exit 1
+         shift 3
+         for name; do case $name in *-new) echo \"$name:\"; echo '  Candidate: 1:2.4-1';; *-old) echo \"$name:\"; echo '  Candidate: 1.9-1';; esac; done",
     );
     let (_, report) = bench.report(&[], &[]);
     let fix = |id: &str| of(&report, id)["fixes"][0].clone();

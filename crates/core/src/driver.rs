@@ -11,6 +11,7 @@ use crate::guide::Guide;
 use crate::inquiry::{Context, DISK_LEDGER};
 use crate::known::Known;
 use crate::ledger::DiskLedger;
+use crate::manager::Manager;
 use crate::observation::Observation;
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -18,6 +19,16 @@ use crate::selection::Selection;
 use crate::settled::Settled;
 use alloc::collections::VecDeque;
 use hashbrown::HashMap;
+
+/// Whether a question is one that is answered at once: nobody is started or waited for.
+fn is_quick(probe: &Probe) -> bool {
+    matches!(probe.urgency(), 0 | 3) && manager_of(probe).is_none()
+}
+
+/// The package manager that a question goes to.
+fn manager_of(probe: &Probe) -> Option<Manager> {
+    if let Probe::Candidate { manager, .. } = probe { Some(*manager) } else { None }
+}
 
 /// What a driver ends with.
 #[derive(Debug)]
@@ -56,6 +67,12 @@ pub struct Driver {
     news: Vec<(usize, Arc<Finding>)>,
     /// Probes to hand out, by urgency.
     queues: [VecDeque<Arc<Probe>>; 4],
+    /// Questions to package managers, which are put together.
+    for_managers: VecDeque<Arc<Probe>>,
+    /// How many questions that are answered at once were handed out and not answered yet.
+    quick: usize,
+    /// The package managers that are being asked.
+    asking: Vec<Manager>,
     /// Who waits for a probe that was asked and not yet answered.
     askers: HashMap<Arc<Probe>, Vec<usize>>,
     /// Who waits for the finding of a requirement.
@@ -98,6 +115,9 @@ impl Driver {
             ready,
             news: Vec::new(),
             queues: Default::default(),
+            for_managers: VecDeque::new(),
+            quick: 0,
+            asking: Vec::new(),
             askers: HashMap::new(),
             followers: HashMap::new(),
         };
@@ -111,12 +131,45 @@ impl Driver {
     /// The next question to put to the machine; none while answers must come first, or when all is done.
     pub fn next_probe(&mut self) -> Option<Arc<Probe>> {
         self.advance_ready();
-        self.queues.iter_mut().rev().find_map(VecDeque::pop_front)
+        let mut next = self.queues.iter_mut().rev().find_map(VecDeque::pop_front);
+        // One question to a manager costs as much as many: it waits until all that could be asked with it is known, and until the last one is
+        // answered. Something else is being asked then, so that its turn comes.
+        if next.is_none() && self.quick == 0 {
+            let is_free = |probe: &Arc<Probe>| manager_of(probe).is_none_or(|manager| !self.asking.contains(&manager));
+            next = self.for_managers.iter().position(is_free).and_then(|at| self.for_managers.remove(at));
+        }
+        match next.as_deref() {
+            Some(probe) if is_quick(probe) => self.quick += 1,
+            Some(probe) => self.asking.extend(manager_of(probe)),
+            None => {}
+        }
+        next
+    }
+
+    fn end(&mut self, probe: &Probe) {
+        if let Some(manager) = manager_of(probe) {
+            if let Some(at) = self.asking.iter().position(|one| *one == manager) {
+                self.asking.swap_remove(at);
+            }
+        } else if is_quick(probe) {
+            self.quick = self.quick.saturating_sub(1);
+        }
+    }
+
+    /// Takes the further questions that are best put together with this one, since they go to the same package manager: one question of it costs as
+    /// much as many.
+    pub fn take_alike(&mut self, probe: &Probe) -> Vec<Arc<Probe>> {
+        let Some(wanted) = manager_of(probe) else { return Vec::new() };
+        let all = core::mem::take(&mut self.for_managers);
+        let (found, others): (Vec<_>, Vec<_>) = all.into_iter().partition(|one| manager_of(one) == Some(wanted));
+        self.for_managers = others.into();
+        self.asking.extend(found.iter().map(|_| wanted));
+        found
     }
 
     /// Whether there is a question to hand out now.
     pub fn has_questions(&self) -> bool {
-        self.queues.iter().any(|queue| !queue.is_empty())
+        self.queues.iter().any(|queue| !queue.is_empty()) || !self.for_managers.is_empty()
     }
 
     /// Whether every requirement has its finding and nothing is asked any more.
@@ -142,6 +195,7 @@ impl Driver {
 
     /// Takes an answer that took so many milliseconds.
     pub fn answer_timed(&mut self, probe: &Arc<Probe>, observation: Observation, elapsed_ms: u64) {
+        self.end(probe);
         self.known.learn(Arc::clone(probe), observation, elapsed_ms);
         for index in self.askers.remove(probe).unwrap_or_default() {
             self.release(index);
@@ -293,7 +347,9 @@ impl Driver {
             return;
         }
         let probe = Arc::new(probe);
-        if let Some(queue) = self.queues.get_mut(usize::from(probe.urgency())) {
+        if manager_of(&probe).is_some() {
+            self.for_managers.push_back(Arc::clone(&probe));
+        } else if let Some(queue) = self.queues.get_mut(usize::from(probe.urgency())) {
             queue.push_back(Arc::clone(&probe));
         }
         self.askers.insert(probe, asker.into_iter().collect());

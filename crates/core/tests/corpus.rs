@@ -63,14 +63,6 @@ fn score(tools: &[Captured], catalogued: bool) -> Score {
     score
 }
 
-/// Counts a corpus that nobody has looked at, for `CORPUS=FILE cargo test --test corpus -- --ignored --nocapture`.
-#[test]
-#[ignore = "it counts a file of one's own"]
-fn another_corpus() {
-    let text = std::fs::read_to_string(std::env::var_os("CORPUS").unwrap()).unwrap();
-    println!("{:#?}", score(&corpus(&text), true));
-}
-
 #[rstest]
 #[case::of_this_machine(include_str!("corpus.toml"), 140)]
 #[case::of_debians_packages(include_str!("corpus-debian.toml"), 250)]

@@ -195,7 +195,10 @@ fn files(text: &str, choice: usize) {
 fn systems(text: &str, choice: usize) {
     let _ = (read::user_name(text, 1000), read::group_name(text, 44), read::group_names_of_ids(text, &[44, 1000]));
     let manager = Manager::ALL.get(choice % Manager::ALL.len()).copied();
-    let _ = (manager.and_then(|manager| read::candidate(manager, "cmake", text)), read::downloads(text));
+    let _ = (manager.and_then(|manager| read::candidate(manager, "cmake", text)), read::download_of_each(text, &["cmake", "jq"]));
+    read::simulated(&mut build_setup_ready::observation::Offered::from("1"), text, text);
+    let _ = (read::alternatives(text), read::holder_of_lock(text, (0, 26), 77), read::sets_variable(text, "A"));
+    started(text);
     let half = text.len() / 2;
     let (a, b) = text.split_at(text.floor_char_boundary(half));
     let _ = (read::cgroup_folders(a, b, "memory"), read::memory_limit(text), read::cpu_quota_v2(text), read::cpu_quota_v1(a, b));
@@ -220,4 +223,22 @@ fn systems(text: &str, choice: usize) {
     let _ = (read::systemd_service(text), read::reserved_ports(text), read::proxy_of_settings(true, a, b));
     let _ = read::open_command(text, "C:\\a.txt", &[a.to_owned()]);
     let _ = find(text, &Asked::of("cmake"));
+}
+
+/// A stranger's start-up file, read as each shell reads it.
+fn started(text: &str) {
+    use read::Program;
+    let file = |_: &str| Some(text.to_owned());
+    for program in [Program::Bash, Program::Posix, Program::Mksh, Program::Zsh, Program::Fish, Program::Csh] {
+        let trail = read::follow(read::Start {
+            program,
+            login: true,
+            interactive: true,
+            home: "/h",
+            environment: &|_| None,
+            text: &file,
+            exists: &|_| true,
+        });
+        let _ = trail.outcome("A", false);
+    }
 }

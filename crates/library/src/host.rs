@@ -40,6 +40,11 @@ pub trait Host: Sync {
     /// Answers one question. Several may be asked at the same time, up to [`Host::jobs`].
     fn observe(&self, probe: &Probe) -> Observation;
 
+    /// Answers several questions of one sort, in their order: what is cheaper to ask at once may be.
+    fn observe_together(&self, probes: &[Arc<Probe>]) -> Vec<Observation> {
+        probes.iter().map(|probe| self.observe(probe)).collect()
+    }
+
     /// Where the answers come from, for the report.
     fn source(&self) -> MachineSource;
 

@@ -160,8 +160,12 @@ impl<'l> Preflight<'l> {
             && let Some(probe) = driver.next_probe()
         {
             let clock = Instant::now();
-            let observation = host.observe(&probe);
-            driver.answer_timed(&probe, observation, milliseconds(clock));
+            let probes: Vec<Arc<Probe>> = core::iter::once(Arc::clone(&probe)).chain(driver.take_alike(&probe)).collect();
+            let observations = host.observe_together(&probes);
+            let elapsed = milliseconds(clock);
+            for (probe, observation) in probes.iter().zip(whole(observations)) {
+                driver.answer_timed(probe, observation, elapsed);
+            }
         }
         driver
     }
@@ -229,21 +233,24 @@ impl Crew<'_, '_> {
                 state = pool.changed.wait(state).unwrap_or_else(PoisonError::into_inner);
                 continue;
             };
+            let probes: Vec<Arc<Probe>> = core::iter::once(Arc::clone(&probe)).chain(state.driver.take_alike(&probe)).collect();
             state.running.push((Arc::clone(&probe), Instant::now()));
             self.tell(state);
             let clock = Instant::now();
-            let observation = self.host.observe(&probe);
+            let observations = self.host.observe_together(&probes);
             let elapsed = milliseconds(clock);
             state = pool.lock();
             state.running.retain(|(running, _)| !Arc::ptr_eq(running, &probe));
-            // An answer that the interruption cut short is none.
-            let cut = if let Observation::Run(run) = &observation {
-                run.end == RunEnd::Interrupted
-            } else {
-                self.interrupt.is_raised() && is_cut_short(&probe)
-            };
-            if !cut {
-                state.driver.answer_timed(&probe, observation, elapsed);
+            for (probe, observation) in probes.iter().zip(whole(observations)) {
+                // An answer that the interruption cut short is none.
+                let cut = if let Observation::Run(run) = &observation {
+                    run.end == RunEnd::Interrupted
+                } else {
+                    self.interrupt.is_raised() && is_cut_short(probe)
+                };
+                if !cut {
+                    state.driver.answer_timed(probe, observation, elapsed);
+                }
             }
             pool.changed.notify_all();
             self.tell(state);
@@ -323,6 +330,12 @@ fn is_cut_short(probe: &Probe) -> bool {
             | Probe::Checkout { .. }
             | Probe::Candidate { .. }
     )
+}
+
+/// As many answers as are wanted, whatever a host gives.
+fn whole(observations: Vec<Observation>) -> impl Iterator<Item = Observation> {
+    let missing = || Observation::CouldNotLook("the host has not answered".to_owned());
+    observations.into_iter().chain(std::iter::repeat_with(missing))
 }
 
 fn milliseconds(clock: Instant) -> u64 {

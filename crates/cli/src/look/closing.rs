@@ -57,11 +57,8 @@ fn beyond(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
     };
     if let Some(one) = report.counting().find(hidden).and_then(|one| report.requirement(one)) {
         paper.gap();
-        let text = format!(
-            "Does something still not work when you type it? What no check can see is shown by: setup-ready explain {}{}",
-            one.id, next.with
-        );
-        paper.block(0, &text, Ink::Quiet);
+        paper.block(0, "Does something still not work when you type it? This shows what no check can see:", Ink::Quiet);
+        paper.copyable(2, &format!("setup-ready explain {}{}", one.id, next.with));
     }
 }
 

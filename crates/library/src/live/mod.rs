@@ -29,7 +29,7 @@ use crate::text::Pattern;
 use std::collections::HashMap;
 use std::ffi::OsString;
 use std::path::{Path, PathBuf};
-use std::sync::OnceLock;
+use std::sync::{Arc, Mutex, OnceLock};
 use std::time::Duration;
 use working_copy::WorkingCopy;
 
@@ -46,6 +46,8 @@ pub struct Live {
     would_be_spelled_out: Vec<PathBuf>,
     apart: OnceLock<Apart>,
     secrets: secrets::Secrets,
+    /// A package manager is asked by one at a time.
+    asking_managers: Mutex<()>,
 }
 
 impl Live {
@@ -67,6 +69,7 @@ impl Live {
             home,
             project,
             apart: OnceLock::new(),
+            asking_managers: Mutex::new(()),
             secrets: secrets::Secrets::of(guide, &folder),
             would_be_spelled_out: Vec::new(),
             folder,
@@ -278,6 +281,26 @@ impl Host for Live {
         self.secrets.hide_in(seen)
     }
 
+    fn observe_together(&self, probes: &[Arc<Probe>]) -> Vec<Observation> {
+        let mut packages = Vec::new();
+        let mut managers = Vec::new();
+        for probe in probes {
+            if let Probe::Candidate { manager, package } = &**probe
+                && self.refused(probe).is_none()
+            {
+                managers.push(*manager);
+                packages.push(package.as_str());
+            }
+        }
+        match managers.first() {
+            Some(manager) if managers.len() == probes.len() && managers.iter().all(|other| other == manager) => {
+                let seen = package::would_install_all(self, *manager, &packages);
+                seen.into_iter().map(|seen| self.secrets.hide_in(seen)).collect()
+            }
+            _ => probes.iter().map(|probe| self.observe(probe)).collect(),
+        }
+    }
+
     fn source(&self) -> MachineSource {
         MachineSource::Live
     }
@@ -346,7 +369,10 @@ impl Live {
                 checkout::checkout(self, &self.place(path), asked)
             }
             Probe::Command { words, timeout_ms, permission } => self.command(words, *timeout_ms, permission),
-            Probe::Candidate { manager, package } => package::would_install(self, *manager, package),
+            Probe::Candidate { manager, package } => {
+                let mut answers = package::would_install_all(self, *manager, &[package]);
+                answers.pop().unwrap_or_else(|| Observation::CouldNotLook("the manager was not asked".to_owned()))
+            }
             Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),
         }

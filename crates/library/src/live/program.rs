@@ -16,8 +16,11 @@ pub(super) fn elsewhere(live: &Live, name: &str) -> Vec<ProgramCopy> {
     let on_path: Vec<PathBuf> = std::env::split_paths(&live.path).collect();
     // A space that was typed behind a folder makes another name of it.
     let mistyped = on_path.iter().filter_map(|folder| trimmed(folder));
-    let folders: Vec<PathBuf> =
-        mistyped.chain(os::usual_folders(live.home.as_deref())).filter(|folder| !on_path.contains(folder)).collect();
+    let folders: Vec<PathBuf> = mistyped
+        .chain(os::usual_folders(live.home.as_deref()))
+        .chain(os::folders_of_packages(live.home.as_deref()))
+        .filter(|folder| !on_path.contains(folder))
+        .collect();
     let mut copies = copies_in(live, folders.iter().cloned(), name);
     let others = os::alternatives(name).into_iter().chain(numbered(on_path.iter().chain(&folders), name));
     for path in others {

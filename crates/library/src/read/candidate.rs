@@ -109,20 +109,39 @@ pub fn simulated(offered: &mut Offered, printed: &str, complaints: &str) {
     offered.hindered = if unmet.is_empty() { complaint() } else { Some(words(&unmet)) };
 }
 
-/// How much would be downloaded, and how many packages besides the one: from a line for each, `'ADDRESS' FILE SIZE HASH` (apt-get(8)). What was
-/// downloaded before has none, so that no line tells nothing.
-pub fn downloads(printed: &str) -> (Option<u64>, Option<usize>) {
-    let sizes: Vec<u64> =
-        printed.lines().filter(|line| line.starts_with('\'')).filter_map(|line| line.split(' ').nth(2)?.parse().ok()).collect();
-    match sizes.len().checked_sub(1) {
-        None => (None, None),
-        others => (Some(sizes.iter().fold(0, |sum, size| sum.saturating_add(*size))), others),
+/// How much would be downloaded for each of several packages that are asked for together, and how many others come along: from a line for each,
+/// `'ADDRESS' FILE SIZE HASH` (apt-get(8)). Each has its own size, and the first also what comes along with all of them, so that the sum is that of
+/// the one command; how many come along with one of several is only known where none does. What was downloaded before has no line, so that none tell
+/// nothing.
+pub fn download_of_each(printed: &str, packages: &[&str]) -> Vec<(Option<u64>, Option<usize>)> {
+    let lines: Vec<(&str, u64)> = printed
+        .lines()
+        .filter(|line| line.starts_with('\''))
+        .filter_map(|line| {
+            let mut words = line.split(' ').skip(1);
+            Some((words.next()?, words.next()?.parse().ok()?))
+        })
+        .collect();
+    let is_of = |file: &str, package: &str| file.strip_prefix(package).is_some_and(|rest| rest.starts_with('_'));
+    let own = |package: &&str| {
+        lines.iter().filter(|(file, _)| is_of(file, package)).fold(0_u64, |sum, (_, size)| sum.saturating_add(*size))
+    };
+    let further: Vec<u64> =
+        lines.iter().filter(|(file, _)| !packages.iter().any(|package| is_of(file, package))).map(|(_, size)| *size).collect();
+    let along = (further.is_empty() || packages.len() == 1).then_some(further.len());
+    let mut costs: Vec<(Option<u64>, Option<usize>)> = packages.iter().map(|package| (Some(own(package)), along)).collect();
+    if lines.is_empty() {
+        return vec![(None, None); packages.len()];
     }
+    if let Some((Some(first), _)) = costs.first_mut() {
+        *first = further.iter().fold(*first, |sum, size| sum.saturating_add(*size));
+    }
+    costs
 }
 
 #[cfg(test)]
 mod tests {
-    use super::{candidate, downloads, simulated};
+    use super::{candidate, download_of_each, simulated};
     use crate::manager::Manager;
     use crate::observation::{Candidate, ManagerState, Offered};
     use rstest::rstest;
@@ -203,11 +222,18 @@ mod tests {
     }
 
     #[rstest]
-    #[case::nothing("", (None, None))]
-    #[case::alone("'file:/srv/cmake_3.25_amd64.deb' cmake_3.25_amd64.deb 52500 SHA256:0\n", (Some(52_500), Some(0)))]
-    #[case::with_another("'a' a.deb 10 \n'b' b.deb 5 MD5Sum:0\n", (Some(15), Some(1)))]
-    #[case::more_than_there_can_be("'a' a.deb 18446744073709551615 \n'b' b.deb 5 \n", (Some(u64::MAX), Some(1)))]
+    #[case::with_what_comes_along("'a' jq_1_amd64.deb 10 x\n'b' libjq1_1_amd64.deb 5 x\n'c' tree_2_amd64.deb 3 x\n", &[(Some(15), None), (Some(3), None)])]
+    #[case::each_alone("'a' jq_1_amd64.deb 10 x\n'c' tree_2_amd64.deb 3 x\n", &[(Some(10), Some(0)), (Some(3), Some(0))])]
+    #[case::downloaded_before("", &[(None, None), (None, None)])]
+    fn the_sum_of_several_is_that_of_one_command(#[case] printed: &str, #[case] costs: &[(Option<u64>, Option<usize>)]) {
+        assert_eq!(download_of_each(printed, &["jq", "tree"]), costs);
+    }
+
+    #[rstest]
+    #[case::alone("'file:/srv/jq_1_amd64.deb' jq_1_amd64.deb 52500 SHA256:0\n", (Some(52_500), Some(0)))]
+    #[case::with_another("'a' jq_1_all.deb 10 \n'b' libjq_1_all.deb 5 MD5Sum:0\n", (Some(15), Some(1)))]
+    #[case::more_than_there_can_be("'a' jq_1_all.deb 18446744073709551615 \n'b' b.deb 5 \n", (Some(u64::MAX), Some(1)))]
     fn what_would_be_downloaded_is_summed(#[case] printed: &str, #[case] expected: (Option<u64>, Option<usize>)) {
-        assert_eq!(downloads(printed), expected);
+        assert_eq!(download_of_each(printed, &["jq"]), [expected]);
     }
 }

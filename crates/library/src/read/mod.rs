@@ -30,7 +30,7 @@ mod windows;
 pub use crate::repository::pinned;
 pub use accounts::{group_name, group_names_of_ids, user_name};
 pub use alternatives::alternatives;
-pub use candidate::{CandidateQuestion, candidate, candidate_question, download_question, downloads, simulated};
+pub use candidate::{CandidateQuestion, candidate, candidate_question, download_of_each, download_question, simulated};
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};
 pub use elf::{ElfNeeds, elf_needs};

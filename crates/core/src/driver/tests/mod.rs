@@ -8,7 +8,7 @@ use crate::finding::Verdict;
 use crate::observation::{CoreState, Observation, RunEnd};
 use crate::prelude::*;
 use crate::probe::Probe;
-use crate::testing::{debian, drive, guide, program, settle};
+use crate::testing::{answer, debian, drive, guide, program, settle};
 
 const CHAIN: &str =
     "[require.a]\ntool = \"a\"\n[require.b]\ntool = \"b\"\nafter = [\"a\"]\n[require.c]\ntool = \"c\"\nafter = [\"b\"]\n";
@@ -66,4 +66,26 @@ fn being_offline_is_said_once_also_where_the_first_waits_for_the_second() {
     let selection = Selection { offline: true, ..Selection::default() };
     let settled = drive(&guide(&body), &script, selection, |_| 0).settled;
     assert!(settled[1..].iter().all(|one| one.finding.verdict() == Verdict::Skipped));
+}
+
+#[test]
+fn a_package_manager_is_asked_once_for_all_that_is_missing() {
+    let requirement = |name: &str| format!("[require.{name}]\ntool = \"{name}\"\npackages = {{ apt = \"{name}-pack\" }}\n");
+    let guide = guide(&["a", "b", "c", "d"].map(requirement).concat());
+    let script = debian();
+    let mut driver = Driver::new(&guide, Selection::default()).unwrap();
+    let mut together = Vec::new();
+    while let Some(probe) = driver.next_probe() {
+        let alike = driver.take_alike(&probe);
+        if let Probe::Candidate { .. } = *probe {
+            // While it is asked, nobody else asks it.
+            assert_eq!(driver.next_probe(), None);
+            together.push(1 + alike.len());
+        }
+        for probe in core::iter::once(probe).chain(alike) {
+            driver.answer(&probe, answer(&script, &probe));
+        }
+    }
+    assert_eq!(together, [4]);
+    assert!(driver.is_finished());
 }

@@ -191,11 +191,18 @@ pub(in crate::live) fn holder_of_lock(path: &Path) -> Option<u32> {
 pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let at_home = home.into_iter().flat_map(|home| USUAL_AT_HOME.iter().map(|folder| home.join(folder)));
     // Packages from outside the distribution: /opt/NAME/bin.
+    at_home.chain(USUAL.iter().map(PathBuf::from)).chain(brought_in(Path::new("/opt"))).collect()
+}
+
+/// Where packages put programs that PATH does not name by itself: those of one's own, and those that keep theirs together.
+pub(in crate::live) fn folders_of_packages(home: Option<&Path>) -> Vec<PathBuf> {
     let own = home.map(|home| home.join(".local/opt"));
-    let brought = own.as_deref().into_iter().chain([Path::new("/opt"), Path::new("/usr/lib")]);
-    let brought = brought.flat_map(|place| std::fs::read_dir(place).into_iter().flatten().flatten().take(MOST_PACKAGES));
-    let brought = brought.map(|entry| entry.path().join("bin")).filter(|folder| folder.is_dir());
-    at_home.chain(USUAL.iter().map(PathBuf::from)).chain(brought).collect()
+    own.as_deref().into_iter().chain([Path::new("/usr/lib")]).flat_map(brought_in).collect()
+}
+
+fn brought_in(place: &Path) -> Vec<PathBuf> {
+    let entries = std::fs::read_dir(place).into_iter().flatten().flatten().take(MOST_PACKAGES);
+    entries.map(|entry| entry.path().join("bin")).filter(|folder| folder.is_dir()).collect()
 }
 
 /// Linux systems ship no placeholders: what is not installed is not there.

@@ -49,6 +49,11 @@ pub(in crate::live) fn holder_of_lock(_: &Path) -> Option<u32> {
     None
 }
 
+/// Packages keep no programs in folders of their own here that are not among the usual ones.
+pub(in crate::live) fn folders_of_packages(_: Option<&Path>) -> Vec<PathBuf> {
+    Vec::new()
+}
+
 /// No other files are listed for a name here.
 pub(in crate::live) fn alternatives(_: &str) -> Vec<PathBuf> {
     Vec::new()
