@@ -39,6 +39,8 @@ pub fn refuses(text: &str) -> bool {
 }
 
 const MOST_LINES: usize = 40;
+/// More numbers of one line are none of a version.
+const MOST_TOKENS: usize = 60;
 const MOST_BYTES: usize = 16 * 1024;
 /// What weighs less is a number by chance.
 const LIGHTEST: i32 = 15;
@@ -73,7 +75,7 @@ pub fn find(text: &str, asked: &Asked<'_>) -> Option<Found> {
         let lower = line.to_ascii_lowercase();
         let facts = Line { lower: &lower, named: asked.is_named_in(&lower) };
         let early = 8 - i32::try_from(index).unwrap_or(i32::MAX).min(8);
-        for token in tokens(line) {
+        for token in tokens(line).into_iter().take(MOST_TOKENS) {
             let Ok(version) = Version::parse(token.text) else { continue };
             // What nobody has set yet.
             if version.is_nothing() {

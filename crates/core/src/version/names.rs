@@ -114,9 +114,9 @@ impl<'a> Asked<'a> {
     /// (`OpenSSH` for `ssh`; what stands behind a hyphen is another name).
     fn is_called(&self, word: &str) -> bool {
         self.names().any(|name| {
-            let shorter = name.strip_prefix(word).is_some_and(|rest| rest.starts_with(['-', '_', '.']) || is_number(rest));
+            let shorter = name.strip_prefix(word).is_some_and(|rest| rest.starts_with('.') || is_number(rest));
             // The projects of GNU's tools are called without the letter: `gawk` is GNU Awk.
-            let without_g = name.strip_prefix('g').is_some_and(|rest| rest == word);
+            let without_g = name.strip_prefix('g').is_some_and(|rest| rest == word && rest.len() >= 3);
             let longer = word.strip_suffix(name.as_str()).is_some_and(|front| front.ends_with(|c: char| c.is_alphabetic()));
             let numbered = word.strip_prefix(name.as_str()).is_some_and(|rest| is_number(rest) || rest.starts_with('.'));
             // `aarch64-linux-gnu-ar` is an `ar`.
