@@ -100,7 +100,10 @@ fn exported(shell: Shell, name: &str, file: &str) -> Fix {
         Shell::Csh => format!("setenv {name} \"${name}\""),
         Shell::Posix | Shell::PowerShell | Shell::Cmd => format!("export {name}"),
     };
-    let mut fix = Fix::say(format!("Let programs have {name}, too.")).then(Then::NewShell);
+    // What these say counts from the next sign-in on.
+    let at_sign_in = ["profile", ".login", ".zlogin"].iter().any(|name| file.ends_with(name));
+    let then = if at_sign_in { Then::SignIn } else { Then::NewShell };
+    let mut fix = Fix::say(format!("Let programs have {name}, too.")).then(then);
     fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });
     fix
 }
