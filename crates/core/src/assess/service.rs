@@ -4,7 +4,7 @@ use super::system_service::{names_for_port, stopped};
 use crate::finding::{Conclusion, LeftOut, Met, ServiceReason, ServiceTrouble};
 use crate::guide::{Protocol, Service};
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::{Connection, Fetched, Way};
+use crate::observation::{Connection, Fetched, Holder, Way};
 use crate::prelude::*;
 use crate::probe::PortPlace;
 
@@ -41,8 +41,22 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Service) -> Result<Conc
     } else {
         None
     };
+    let trouble = match holder_elsewhere(inquiry, wanted, &trouble, stopped.is_some())? {
+        Some(holder) => ServiceTrouble::OtherAddress { holder },
+        None => trouble,
+    };
     let place = format!("{}:{}", wanted.host, wanted.port);
     Ok(ServiceReason { place, port: wanted.port, trouble, stopped }.into())
+}
+
+/// Who listens on that port all the same, where nobody does at the address that is wanted.
+fn holder_elsewhere(
+    inquiry: &mut Inquiry<'_>,
+    wanted: &Service,
+    trouble: &ServiceTrouble,
+    stopped: bool,
+) -> Result<Option<Holder>, Stop> {
+    if *trouble == ServiceTrouble::Refused && !stopped { holder(inquiry, wanted) } else { Ok(None) }
 }
 
 fn not_connected(connection: &Connection) -> ServiceTrouble {
@@ -65,7 +79,7 @@ pub(super) fn is_here(host: &str) -> bool {
 }
 
 /// Who answers there, where this machine can tell.
-fn holder(inquiry: &mut Inquiry<'_>, wanted: &Service) -> Result<Option<crate::observation::Holder>, Stop> {
+fn holder(inquiry: &mut Inquiry<'_>, wanted: &Service) -> Result<Option<Holder>, Stop> {
     if !is_here(&wanted.host) {
         return Ok(None);
     }

@@ -574,3 +574,23 @@ fn what_a_system_does_not_have_is_not_guessed() {
     assert_eq!((finding.verdict, finding.cause), (Verdict::Unknown, Some(Cause::NotSupportedHere)));
     assert!(finding.message.contains("there is no such thing"));
 }
+
+#[test]
+fn a_service_that_listens_at_another_address_is_told_from_one_that_does_not_run() {
+    let mut script = debian();
+    let connection = Probe::Connection { host: "127.0.0.1".into(), port: 7070 };
+    script.insert(connection, Observation::Connection(crate::observation::Connection::Refused));
+    let body = "service = \"127.0.0.1:7070\"";
+    holds(
+        body,
+        &script,
+        Verdict::Unmet,
+        Some(Cause::ServiceRefused),
+        "Nothing listens at 127.0.0.1:7070: the service is not running.",
+    );
+    let place = PortPlace { protocol: Protocol::Tcp, address: None, port: 7070 };
+    let holder = Holder { pid: None, name: Some("tideserver".into()), user: None, command: None, outgoing: None };
+    script.insert(Probe::PortHolder(place), Observation::PortHolder(Some(holder)));
+    let message = "Nothing listens at 127.0.0.1:7070, but port 7070 is held by tideserver: it listens at another address of this machine only.";
+    holds(body, &script, Verdict::Unmet, Some(Cause::ServiceRefused), message);
+}

@@ -135,6 +135,11 @@ pub struct ServiceReason {
 pub enum ServiceTrouble {
     /// Nothing listens there.
     Refused,
+    /// Nobody listens there, and somebody does on that port at another address of this machine.
+    OtherAddress {
+        /// Who, where this machine can tell.
+        holder: Holder,
+    },
     /// It does not answer in time.
     NoAnswer,
     /// There is no way there.
@@ -166,7 +171,7 @@ pub enum ServiceTrouble {
 impl ServiceReason {
     pub(super) fn cause(&self) -> Cause {
         match &self.trouble {
-            ServiceTrouble::Refused => Cause::ServiceRefused,
+            ServiceTrouble::Refused | ServiceTrouble::OtherAddress { .. } => Cause::ServiceRefused,
             ServiceTrouble::NoAnswer | ServiceTrouble::NoWay { .. } => Cause::ServiceNoAnswer,
             ServiceTrouble::NoName => Cause::NameUnknown,
             ServiceTrouble::OtherStatus { .. } | ServiceTrouble::OtherText { .. } => Cause::ServiceOtherAnswer,

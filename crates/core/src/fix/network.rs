@@ -116,6 +116,9 @@ pub(super) fn service(case: &Case<'_>, reason: &ServiceReason) -> Fix {
     Fix::say(match &reason.trouble {
         ServiceTrouble::NoName => return unknown_name(case),
         ServiceTrouble::Refused => "Start the service, then check again.",
+        ServiceTrouble::OtherAddress { .. } => {
+            "Have it listen at the address that this project uses (its settings name one), and start it again."
+        }
         ServiceTrouble::NoAnswer | ServiceTrouble::NoWay { .. } => {
             "Look whether the service has stopped working: start it again, and read what it writes."
         }

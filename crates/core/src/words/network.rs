@@ -127,6 +127,12 @@ pub(super) fn service(words: &Words<'_>, reason: &ServiceReason) -> String {
     let wanted = if let Subject::Service(service) = &words.requirement.subject { Some(service) } else { None };
     let text = match &reason.trouble {
         ServiceTrouble::Refused => format!("Nothing listens at {place}: the service is not running."),
+        ServiceTrouble::OtherAddress { holder } => {
+            let port = reason.port;
+            format!(
+                "Nothing listens at {place}, but port {port} is held by {holder}: it listens at another address of this machine only."
+            )
+        }
         ServiceTrouble::NoAnswer => format!("{place} does not answer in time."),
         ServiceTrouble::NoWay { reason } => format!("{place} cannot be reached from here: {reason}."),
         ServiceTrouble::NoName => format!("The name in {place} does not lead anywhere on this machine."),
@@ -151,6 +157,7 @@ fn other_status(address: &str, status: u16, wanted: Option<u16>) -> String {
 pub(super) fn service_found(reason: &ServiceReason) -> String {
     match &reason.trouble {
         ServiceTrouble::Refused => "connection refused".to_owned(),
+        ServiceTrouble::OtherAddress { .. } => "another address".to_owned(),
         ServiceTrouble::NoAnswer => "no answer".to_owned(),
         ServiceTrouble::NoWay { .. } => "cannot be reached".to_owned(),
         ServiceTrouble::NoName => "unknown name".to_owned(),
