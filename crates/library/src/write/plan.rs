@@ -111,8 +111,8 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
 /// Stands in commands where only the person knows what to write.
 const YOURS: &str = "YOUR-VALUE";
 
-/// Writes the plan as a script for sh, to be read before it is run: what only a person can do stands in it as comments, as do commands for
-/// another shell. A script that is run does what is needed; what is only recommended is left as comments too.
+/// Writes the plan as a script for sh, to be read before it is run. Where only a person can do a step, it says so when it gets there, and waits where
+/// there is a terminal; commands for another shell stand in it as comments. A script that is run does what is needed; what is only recommended is left as comments too.
 ///
 /// # Errors
 /// When the writer fails.

@@ -15,7 +15,7 @@ use crate::observation::{FileKind, Nature, Pinned, ProgramCopy, StartEffect};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Consent;
-use crate::version::{Range, Standing, number_behind};
+use crate::version::{Fit, Range, Standing, number_behind};
 use examine::{Outcome, arguments, examine, known_by_its_file, permission, stated};
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, tool: &Tool) -> Result<Conclusion, Stop> {
@@ -157,7 +157,7 @@ fn name_fits(tool: &Tool, name: &str, copy: &ProgramCopy) -> bool {
     let begins = |limit: String| limit == number.text() || limit.starts_with(&format!("{number}."));
     tool.version.as_ref().is_none_or(|range| match range.judge(&number) {
         Standing::Inside => true,
-        Standing::Outside(miss) => begins(miss.nearest.limit()),
+        Standing::Outside(miss) => miss.fit == Fit::TooOld && begins(miss.nearest.limit()),
         Standing::Incomparable => false,
     })
 }
