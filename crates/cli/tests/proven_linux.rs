@@ -31,11 +31,12 @@ use std::path::Path;
 use std::sync::Mutex;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
-const FAMILIES: [(&str, &str); 9] = [
+const FAMILIES: [(&str, &str); 10] = [
     ("folders", include_str!("carried_out/proven/folders.toml")),
     ("shells", include_str!("carried_out/proven/shells.toml")),
     ("tools", include_str!("carried_out/proven/tools.toml")),
     ("packages", include_str!("carried_out/proven/packages.toml")),
+    ("managers", include_str!("carried_out/proven/managers.toml")),
     ("network", include_str!("carried_out/proven/network.toml")),
     ("account", include_str!("carried_out/proven/account.toml")),
     ("checkout", include_str!("carried_out/proven/checkout.toml")),
@@ -45,12 +46,26 @@ const FAMILIES: [(&str, &str); 9] = [
 
 fn situations() -> Vec<(&'static str, Situation)> {
     let one = |(family, text): &(&'static str, &str)| {
-        let mut table: toml::Table = toml::from_str(text).unwrap_or_else(|error| panic!("{family}: {error}"));
+        let mut table: toml::Table = toml::from_str(&each(text)).unwrap_or_else(|error| panic!("{family}: {error}"));
         let list = table.remove("situation").unwrap();
         let list: Vec<Situation> = list.try_into().unwrap_or_else(|error| panic!("{family}: {error}"));
         list.into_iter().map(|situation| (*family, situation)).collect::<Vec<_>>()
     };
     FAMILIES.iter().flat_map(one).collect()
+}
+
+/// The text with a situation that is written for several package managers standing there once for each.
+fn each(text: &str) -> String {
+    let mut parts = text.split("[[situation]]\n");
+    let first = parts.next().unwrap_or_default().to_owned();
+    parts.fold(first, |mut all, part| {
+        let line = part.lines().find(|line| line.starts_with("each = "));
+        let managers: Vec<&str> = line.into_iter().flat_map(|line| line.split('"').skip(1).step_by(2)).collect();
+        for manager in if managers.is_empty() { vec!["MANAGER"] } else { managers } {
+            all += &format!("[[situation]]\n{}", part.replace("MANAGER", manager));
+        }
+        all
+    })
 }
 
 #[test]

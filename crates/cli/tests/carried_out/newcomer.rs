@@ -28,7 +28,7 @@ impl<'situation> Newcomer<'situation> {
         } else {
             format!("[require.x]\n{}", situation.guide)
         };
-        let mut root = Root::new(&situation.who, &guide);
+        let mut root = Root::of(&situation.who, &guide, !situation.each.is_empty());
         let mut log = String::new();
         if situation.shell != "bash" {
             log += &root.prepare(&format!("usermod --shell $(command -v {}) {}", situation.shell, situation.who));

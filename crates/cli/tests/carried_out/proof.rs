@@ -49,6 +49,9 @@ pub struct Situation {
     #[serde(default)]
     pub boots: bool,
     pub prepare: String,
+    /// The package managers that it is written for, in the root that has several.
+    #[serde(default)]
+    pub each: Vec<String>,
     /// Happens, as root, while the person is signed in.
     pub late: Option<String>,
     /// What the person types before the first check.

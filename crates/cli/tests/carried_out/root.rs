@@ -10,11 +10,13 @@ pub struct Root {
     folder: tempfile::TempDir,
     who: String,
     booted: bool,
+    managers: bool,
 }
 
-/// The base root; `THROWAWAY_ROOT` says where it is.
-fn base() -> PathBuf {
-    let base = std::env::var_os("THROWAWAY_ROOT").expect("run tools/carry-out-fixes: it makes the root and says where it is");
+/// The base root; `THROWAWAY_ROOT` says where it is, and the one with several package managers is beside it.
+fn base(managers: bool) -> PathBuf {
+    let mut base = std::env::var_os("THROWAWAY_ROOT").expect("run tools/carry-out-fixes: it makes the root and says where it is");
+    base.push(if managers { "-managers" } else { "" });
     PathBuf::from(base)
 }
 
@@ -22,13 +24,18 @@ pub const PROGRAM: &str = "/usr/local/lib/setup-ready";
 
 impl Root {
     pub fn new(who: &str, guide: &str) -> Self {
+        Self::of(who, guide, false)
+    }
+
+    /// The same, of the root that has several package managers.
+    pub fn of(who: &str, guide: &str, managers: bool) -> Self {
         // Which program is judged: another release's, to compare.
         let program = std::env::var("PROVEN_PROGRAM").unwrap_or_else(|_| env!("CARGO_BIN_EXE_setup-ready").to_owned());
         let folder = tempfile::tempdir().unwrap();
         let arguments = ["--mount", "--pid", "--net", "--uts", "--fork", "--kill-child", "sh"];
         let shell = Command::new("unshare").args(arguments).stdin(Stdio::piped()).stdout(Stdio::piped()).spawn().unwrap();
-        let mut root = Self { shell, folder, who: who.to_owned(), booted: false };
-        let (base, place) = (base(), root.folder.path().display().to_string());
+        let mut root = Self { shell, folder, who: who.to_owned(), booted: false, managers };
+        let (base, place) = (base(managers), root.folder.path().display().to_string());
         root.host(&format!(
             "set -e; mount -t tmpfs none {place}; mkdir {place}/upper {place}/work {place}/root
             mount -t overlay none -o lowerdir={base},upperdir={place}/upper,workdir={place}/work {place}/root
@@ -103,8 +110,9 @@ impl Root {
     pub fn situate(&mut self, script: &str) -> String {
         let (place, enter) = (self.folder.path().display().to_string(), self.enter());
         let (home, who, prelude) = (self.home(), self.who.clone(), include_str!("prelude.sh"));
+        let more = if self.managers { include_str!("prelude-managers.sh") } else { "" };
         self.host(&format!(
-            "cat > {place}/root/run/prepare << 'THE END OF IT'\nexport PATH=/usr/sbin:/usr/bin:/sbin:/bin DEBIAN_FRONTEND=noninteractive\nHOME_OF={home} WHO={who}\n{prelude}\n{script}\nTHE END OF IT\n{enter} sh /run/prepare"
+            "cat > {place}/root/run/prepare << 'THE END OF IT'\nexport PATH=/usr/sbin:/usr/bin:/sbin:/bin DEBIAN_FRONTEND=noninteractive\nHOME_OF={home} WHO={who}\n{prelude}\n{more}\n{script}\nTHE END OF IT\n{enter} sh /run/prepare"
         ))
     }
 

@@ -85,7 +85,8 @@ impl Terminal {
                 Some(_) if foreground == self.shell && since.elapsed() > QUIET => return true,
                 Some(_) if foreground != self.shell && since.elapsed() > QUIET * 3 => {
                     let text = self.text();
-                    let last = text.rsplit('\n').next().unwrap_or_default().trim_end();
+                    let last = plain(text.rsplit('\n').next().unwrap_or_default());
+                    let last = last.trim_end();
                     let secret = (last.contains("[sudo]") && last.ends_with(':')) || last.ends_with("Password:");
                     let answer = match &self.password {
                         Some(password) if secret => password.clone(),
@@ -93,7 +94,7 @@ impl Terminal {
                         None if secret => return self.gives_up(),
                         // Our own question, whether commands of the guide may run.
                         _ if last.ends_with("leave them out:") => String::new(),
-                        _ if ["[Y/n]", "(y/n)", "[y/N]", "(y/N)", "?"].iter().any(|end| last.ends_with(end)) => "y".to_owned(),
+                        _ if ["[Y/n]", "(y/n)", "[y/N]", "(y/N)", "[y/N]:", "(y):", "?"].iter().any(|end| last.ends_with(end)) => "y".to_owned(),
                         _ => continue,
                     };
                     writeln!(self.keyboard, "{answer}").unwrap();
@@ -132,4 +133,11 @@ impl Terminal {
         let status = after.split(|letter: char| !letter.is_ascii_digit()).next().and_then(|digits| digits.parse().ok());
         status.filter(|_| ended)
     }
+}
+
+/// Words without colours and movements (ECMA-48's control sequences).
+fn plain(line: &str) -> String {
+    let mut parts = line.split("\x1b[");
+    let first = parts.next().unwrap_or_default().to_owned();
+    parts.fold(first, |all, part| all + part.trim_start_matches(|c: char| !c.is_ascii_alphabetic()).get(1..).unwrap_or_default())
 }
