@@ -8,8 +8,8 @@ use crate::ledger::DiskLedger;
 use crate::manager::Manager;
 use crate::observation::{
     Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder,
-    Hypervisor, LibraryState, LimitState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor, ProgramCopy, Run,
-    SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
+    Hypervisor, LibraryState, LimitState, ManagerState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor,
+    ProgramCopy, Run, SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
 };
 use crate::prelude::*;
 use crate::probe::{Permission, PortPlace, Probe};
@@ -212,7 +212,8 @@ questions! {
     /// Copies of a program on PATH.
     program(name: &str) -> Vec<ProgramCopy> = Program, Probe::Program { name: name.to_owned() };
     /// Copies of a program in usual folders off PATH.
-    program_elsewhere(name: &str) -> Vec<ProgramCopy> = ProgramElsewhere, Probe::ProgramElsewhere { name: name.to_owned() };
+    program_elsewhere(name: &str, packages: &[(Manager, String)]) -> Vec<ProgramCopy> = ProgramElsewhere,
+        Probe::ProgramElsewhere { name: name.to_owned(), packages: packages.to_vec() };
     /// What a program prints.
     run(path: &str, arguments: &[String], permission: Permission) -> Run = Run,
         Probe::Run { path: path.to_owned(), arguments: arguments.to_vec(), permission };
@@ -283,6 +284,8 @@ questions! {
     /// What a package manager would install.
     candidate(manager: Manager, package: &str) -> Candidate = Candidate,
         Probe::Candidate { manager, package: package.to_owned() };
+    /// How a package manager stands.
+    manager_state(manager: Manager) -> ManagerState = ManagerState, Probe::ManagerState { manager };
     /// The version that a file of the project asks for.
     pinned(file: &str, tools: &[String]) -> Pinned = Pinned, Probe::Pinned { file: file.to_owned(), tools: tools.to_vec() };
 }

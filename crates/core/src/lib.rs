@@ -43,6 +43,7 @@ pub mod known;
 mod ledger;
 pub mod manager;
 pub mod observation;
+mod packages;
 pub mod plan;
 pub mod probe;
 pub mod problem;

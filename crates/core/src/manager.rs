@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 
 macro_rules! managers {
-    ($($variant:ident $word:literal $program:literal $install:literal $reinstall:literal $admin:literal)+) => {
+    ($($variant:ident $word:literal $program:literal $install:literal $upgrade:literal $reinstall:literal $admin:literal)+) => {
         /// A package manager.
         #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
         #[serde(rename_all = "kebab-case")]
@@ -33,6 +33,11 @@ macro_rules! managers {
                 match self { $(Self::$variant => $install),+ }
             }
 
+            /// The command that brings them up to the newest release where they are installed already.
+            pub fn upgrade(self) -> &'static str {
+                match self { $(Self::$variant => $upgrade),+ }
+            }
+
             /// The command that installs them again where they are installed already.
             pub fn reinstall(self) -> &'static str {
                 match self { $(Self::$variant => $reinstall),+ }
@@ -47,16 +52,16 @@ macro_rules! managers {
 }
 
 managers! {
-    Apt "apt" "apt-get" "apt-get install" "apt-get install --reinstall" true
-    Dnf "dnf" "dnf" "dnf install" "dnf reinstall" true
-    Zypper "zypper" "zypper" "zypper install" "zypper install --force" true
-    Pacman "pacman" "pacman" "pacman -S" "pacman -S" true
-    Apk "apk" "apk" "apk add" "apk fix" true
-    Winget "winget" "winget" "winget install" "winget install --force" false
-    Brew "brew" "brew" "brew install" "brew reinstall" false
-    Port "port" "port" "port install" "port -n upgrade --force" true
-    Scoop "scoop" "scoop" "scoop install" "scoop update --force" false
-    Choco "choco" "choco" "choco install" "choco install --force" true
+    Apt "apt" "apt-get" "apt-get install" "apt-get install" "apt-get install --reinstall" true
+    Dnf "dnf" "dnf" "dnf install" "dnf upgrade" "dnf reinstall" true
+    Zypper "zypper" "zypper" "zypper install" "zypper install" "zypper install --force" true
+    Pacman "pacman" "pacman" "pacman -S" "pacman -S" "pacman -S" true
+    Apk "apk" "apk" "apk add" "apk add --upgrade" "apk fix" true
+    Winget "winget" "winget" "winget install" "winget upgrade" "winget install --force" false
+    Brew "brew" "brew" "brew install" "brew upgrade" "brew reinstall" false
+    Port "port" "port" "port install" "port upgrade" "port -n upgrade --force" true
+    Scoop "scoop" "scoop" "scoop install" "scoop update" "scoop update --force" false
+    Choco "choco" "choco" "choco install" "choco upgrade" "choco install --force" true
 }
 
 impl Manager {
@@ -74,5 +79,50 @@ impl Manager {
             }
             Self::Winget | Self::Brew | Self::Port | Self::Scoop | Self::Choco => None,
         }
+    }
+
+    /// Whether a program at this path is most likely one that the manager installed.
+    pub(crate) fn brought(self, path: &str) -> bool {
+        let path = path.to_ascii_lowercase();
+        let within = |marks: &[&str]| marks.iter().any(|mark| path.contains(mark));
+        match self {
+            Self::Apt | Self::Dnf | Self::Zypper | Self::Pacman | Self::Apk => self.puts_programs_in(&path) == Some(true),
+            Self::Brew => within(&["/cellar/", "/homebrew/", "/linuxbrew/"]),
+            Self::Port => within(&["/opt/local/"]),
+            Self::Winget => within(&["\\winget\\"]),
+            Self::Scoop => within(&["\\scoop\\"]),
+            Self::Choco => within(&["\\chocolatey\\"]),
+        }
+    }
+
+    /// The command with which it fetches its lists of packages; none where it has none of its own.
+    pub fn fetch_lists(self) -> Option<&'static str> {
+        match self {
+            Self::Apt => Some("apt-get update"),
+            Self::Dnf => Some("dnf makecache --refresh"),
+            Self::Zypper => Some("zypper refresh"),
+            // Newer packages beside older ones do not go together there: its lists are fetched together with all that is newer.
+            Self::Pacman => Some("pacman -Syu"),
+            Self::Apk => Some("apk update"),
+            Self::Brew => Some("brew update"),
+            Self::Port => Some("port selfupdate"),
+            Self::Scoop => Some("scoop update"),
+            Self::Winget | Self::Choco => None,
+        }
+    }
+
+    /// Whether it fetches old lists anew before it installs anything.
+    pub(crate) fn fetches_by_itself(self) -> bool {
+        matches!(self, Self::Dnf | Self::Brew | Self::Winget | Self::Scoop | Self::Choco)
+    }
+
+    /// The command that brings an installation to its end that was broken off.
+    pub(crate) fn resume(self) -> Option<&'static str> {
+        (self == Self::Apt).then_some("dpkg --configure -a")
+    }
+
+    /// The command that repairs what is half installed.
+    pub(crate) fn repair(self) -> Option<&'static str> {
+        (self == Self::Apt).then_some("apt-get --fix-broken install")
     }
 }

@@ -52,6 +52,9 @@ pub enum Probe {
     ProgramElsewhere {
         /// Its name.
         name: String,
+        /// Packages that may have brought one: into folders of their own.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        packages: Vec<(Manager, String)>,
     },
     /// What does this program print, with these arguments?
     Run {
@@ -213,6 +216,11 @@ pub enum Probe {
         /// The package's name there.
         package: String,
     },
+    /// Can a package manager be used now, and how old are its lists?
+    ManagerState {
+        /// The manager.
+        manager: Manager,
+    },
     /// Which version of a tool does a file of the project ask for?
     Pinned {
         /// The file.
@@ -266,6 +274,7 @@ impl Probe {
             | Self::FileVersion { .. }
             | Self::SystemProxy
             | Self::SystemService { .. }
+            | Self::ManagerState { .. }
             | Self::Candidate { .. } => 0,
             Self::System
             | Self::Surroundings
@@ -312,7 +321,7 @@ impl Display for Probe {
             Self::DatabaseGroups => f.write_str("the account database's groups for this user"),
             Self::Managers => f.write_str("package managers"),
             Self::Program { name } => write!(f, "copies of {name} on PATH"),
-            Self::ProgramElsewhere { name } => write!(f, "copies of {name} in usual folders that are not on PATH"),
+            Self::ProgramElsewhere { name, .. } => write!(f, "copies of {name} in usual folders that are not on PATH"),
             Self::Run { path, arguments, .. } => {
                 f.write_str(path)?;
                 arguments.iter().try_for_each(|argument| write!(f, " {argument}"))
@@ -351,6 +360,7 @@ impl Display for Probe {
             Self::Checkout { path, .. } => write!(f, "working copy at {path}"),
             Self::Command { words, .. } => f.write_str(&words.join(" ")),
             Self::Candidate { manager, package } => write!(f, "what {} would install for {package}", manager.word()),
+            Self::ManagerState { manager } => write!(f, "whether {} can be used, and how old its lists are", manager.word()),
             Self::Pinned { file, .. } => write!(f, "version in {file}"),
             Self::Module { name } => write!(f, "kernel module {name}"),
         }

@@ -195,8 +195,19 @@ fn files(text: &str, choice: usize) {
 fn systems(text: &str, choice: usize) {
     let _ = (read::user_name(text, 1000), read::group_name(text, 44), read::group_names_of_ids(text, &[44, 1000]));
     let manager = Manager::ALL.get(choice % Manager::ALL.len()).copied();
-    let _ = (manager.and_then(|manager| read::candidate(manager, "cmake", text)), read::download_of_each(text, &["cmake", "jq"]));
-    read::simulated(&mut build_setup_ready::observation::Offered::from("1"), text, text);
+    let _ = (
+        manager.and_then(|manager| read::candidate(manager, "cmake", &["cmake", "jq"], text)),
+        read::download_of_each(text, &["cmake", "jq"]),
+    );
+    let _ = (
+        read::apt_trial(text, text),
+        read::dnf_trial(text),
+        read::dnf5_trial(text, text),
+        read::zypper_trial(text, text.len() % 2 == 0),
+    );
+    let _ = (read::zypper_costs(text, &["cmake"]), read::dnf_costs(text, &["cmake"]), read::pacman_costs(text, &["cmake"]));
+    let _ =
+        (read::pacman_conflict(&read::pacman_offers(text), &[read::pacman_installed(text)]), read::pacman_refusal(text, text));
     let _ = (read::alternatives(text), read::holder_of_lock(text, (0, 26), 77), read::sets_variable(text, "A"));
     started(text);
     let half = text.len() / 2;

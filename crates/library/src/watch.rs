@@ -112,6 +112,7 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Setting { .. }
         | Probe::Checkout { .. }
         | Probe::Command { .. }
+        | Probe::ManagerState { .. }
         | Probe::Candidate { .. } => false,
     }
 }

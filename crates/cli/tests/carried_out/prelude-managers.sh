@@ -60,7 +60,7 @@ lists() {
     apt) apt-get update -qq ;;
     dnf) dnf makecache -q ;;
     zypper) zypper --non-interactive --quiet refresh ;;
-    pacman) pacman -Sy > /dev/null ;;
+    pacman) pacman -Syy > /dev/null ;;
   esac
 }
 # the administrator installs
@@ -87,14 +87,14 @@ lists_aged() { find "$(lists_of)" -exec touch -h -d "$1 days ago" {} +; }
 moved_on() { mv "$(lists_of)" /run/lists; find /srv -name "$1[-_]$2*" -delete; package "$1" "$3"; rm -rf "$(lists_of)"; cp -a /run/lists "$(lists_of)"; }
 # a real installation of a package that takes long
 busy() { package barge 1 slow=yes; lists; (installed barge < /dev/null > /dev/null 2>&1 &) ; sleep 3; }
-interrupted() { busy; pkill -9 -f 'barge' || true; pkill -9 -x "$M" || true; pkill -9 sleep || true; sleep 0.5; }
+interrupted() { busy; pkill -9 -f barge || true; pkill -9 -x "$M" || true; pkill -9 sleep || true; sleep 0.5; package barge 1; lists || true; }
 no_repository() { rm -f /etc/yum.repos.d/* /etc/zypp/repos.d/* /etc/apt/sources.list; sed -i '/^\[buoys\]/,$d' /etc/pacman.conf; lists_gone; }
 bad_settings() {
   case $M in
     apt) echo 'deb [ nonsense' > /etc/apt/sources.list ;;
     dnf) echo 'nonsense' > /etc/yum.repos.d/buoys.repo ;;
     zypper) echo 'nonsense' > /etc/zypp/repos.d/buoys.repo ;;
-    pacman) echo 'nonsense' >> /etc/pacman.conf ;;
+    pacman) echo 'SigLevel = Nonsense' >> /etc/pacman.conf ;;
   esac
 }
 unreachable() { mv /srv /srv.unplugged; }

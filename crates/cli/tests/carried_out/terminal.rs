@@ -94,7 +94,12 @@ impl Terminal {
                         None if secret => return self.gives_up(),
                         // Our own question, whether commands of the guide may run.
                         _ if last.ends_with("leave them out:") => String::new(),
-                        _ if ["[Y/n]", "(y/n)", "[y/N]", "(y/N)", "[y/N]:", "(y):", "?"].iter().any(|end| last.ends_with(end)) => "y".to_owned(),
+                        _ if ["[Y/n]", "(y/n)", "[y/N]", "(y/N)", "[y/N]:", "(y):", "?"]
+                            .iter()
+                            .any(|end| last.ends_with(end)) =>
+                        {
+                            "y".to_owned()
+                        }
                         _ => continue,
                     };
                     writeln!(self.keyboard, "{answer}").unwrap();

@@ -202,7 +202,10 @@ fn with_copy(script: &mut Script, elsewhere: bool, path: &str, kind: FileKind) {
     };
     let name = "cmake".to_owned();
     if elsewhere {
-        script.insert(Probe::ProgramElsewhere { name }, Observation::ProgramElsewhere(vec![copy]));
+        script.insert(
+            Probe::ProgramElsewhere { name, packages: vec![(crate::manager::Manager::Apt, "cmake".to_owned())] },
+            Observation::ProgramElsewhere(vec![copy]),
+        );
     } else {
         script.insert(Probe::Program { name }, Observation::Program(vec![copy]));
     }

@@ -29,6 +29,8 @@ pub struct Fix {
     pub takes_ms: Option<u64>,
     /// What to do instead where this was advised before and did not help.
     pub otherwise: Option<Box<Fix>>,
+    /// What was not checked of it, and why: a sentence.
+    pub not_checked: Option<String>,
     /// Who suggests it.
     pub source: Source,
     /// It is what most likely remains to be done once what comes before it is settled; only then it can be known.
@@ -44,6 +46,8 @@ pub struct Fix {
 pub(crate) struct Part {
     /// The kind.
     pub(crate) of: Whole,
+    /// What must be done before, in sentences with a space behind; its commands stand before that of the part.
+    pub(crate) prepares: String,
     /// The command up to the name.
     pub(crate) before: String,
     /// The name, as the command has it.
@@ -134,6 +138,7 @@ impl Fix {
             source: self.source,
             presumed: self.presumed,
             choice: self.choice.or(next.choice),
+            not_checked: self.not_checked.or(next.not_checked),
             ..Self::say("")
         };
         both.caution = self.caution;
@@ -163,6 +168,7 @@ impl Fix {
             then: None,
             caution: None,
             choice: None,
+            not_checked: None,
             download_bytes: None,
             takes_ms: None,
             source: Source::BuiltIn,

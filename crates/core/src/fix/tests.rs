@@ -2,7 +2,8 @@ use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
 use crate::manager::Manager;
 use crate::observation::{
-    Binding, Candidate, Choice, FileKind, Holder, ManagerState, Observation, Offered, ProgramCopy, RunEnd, StartEffect,
+    Bar, Binding, Candidate, Choice, FileKind, Holder, ManagerState, Observation, Offered, ProgramCopy, RunEnd, StartEffect,
+    Trial,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
@@ -26,6 +27,8 @@ const PACKAGED: &str = "tool = \"cmake\"\npackages = { dnf = \"cmake\", apt = \"
 #[test]
 fn a_package_is_installed_as_this_person_can() {
     let mut script = debian();
+    let probe = Probe::Candidate { manager: Manager::Apt, package: "cmake".into() };
+    script.insert(probe, Observation::Candidate(Candidate::Version("3.25".into())));
     let fix = first_fix(PACKAGED, &script);
     assert_eq!((fix.run.as_slice(), fix.admin, fix.caution), (&["sudo apt-get install cmake".to_owned()][..], true, None));
     account(&mut script, |account| account.root = true);
@@ -209,32 +212,83 @@ fn a_package_is_only_offered_where_its_version_would_do(#[case] version: &str, #
 
 #[rstest]
 #[case::it_cannot_be_installed(
-    Offered { hindered: Some("cmake : Depends: tiller but it is not installable".into()), ..Offered::from("3.25") },
+    Trial::Refused("cmake : Depends: tiller but it is not installable".into()),
+    (None, 0),
     &[],
     "The package cmake of apt cannot be installed here: cmake : Depends: tiller but it is not installable."
 )]
 #[case::it_would_remove_another(
-    Offered { removes: vec!["tree".into()], ..Offered::from("3.25") },
+    Trial::Removes(vec!["tree".into()]),
+    (None, 0),
     &[],
     "Installing the package cmake of apt would remove tree: decide which of them you need."
 )]
 #[case::something_is_half_installed(
-    Offered { manager: ManagerState::Broken, ..Offered::from("3.25") },
+    Trial::Unfinished,
+    (None, 0),
     &["sudo apt-get --fix-broken install", "sudo apt-get install cmake"],
     "Have apt repair what is half installed. Then: Install cmake."
 )]
 #[case::another_installation_runs(
-    Offered { manager: ManagerState::Busy(4711), ..Offered::from("3.25") },
+    Trial::Unhindered,
+    (Some(Bar::Process(4711)), 0),
     &["sudo apt-get install cmake"],
-    "Wait until the other installation (process 4711) has ended. Then: Install cmake."
+    "Another installation is running (process 4711): wait until it has ended. Then: Install cmake."
 )]
-fn the_manager_is_asked_what_an_installation_would_do(#[case] offered: Offered, #[case] run: &[&str], #[case] words: &str) {
+#[case::one_was_broken_off(
+    Trial::Unhindered,
+    (Some(Bar::BrokenOff), 0),
+    &["sudo dpkg --configure -a", "sudo apt-get install cmake"],
+    "Bring the installation to its end that was broken off. Then: Install cmake."
+)]
+#[case::the_lists_are_old(
+    Trial::Unhindered,
+    (None, 200),
+    &["sudo apt-get update", "sudo apt-get install cmake"],
+    "Have apt fetch its lists of packages anew: they are 200 days old, and may name what is gone. Then: Install cmake."
+)]
+#[case::newer_lists_may_have_what_it_needs(
+    Trial::Refused("cmake : Depends: tiller".into()),
+    (None, 30),
+    &["sudo apt-get update"],
+    "cannot be installed here: cmake : Depends: tiller. But its lists of packages are 30 days old"
+)]
+#[case::it_is_held_back(
+    Trial::Held,
+    (None, 0),
+    &["sudo apt-get install --allow-change-held-packages cmake"],
+    "Install cmake."
+)]
+fn the_manager_is_asked_what_an_installation_would_do(
+    #[case] trial: Trial,
+    #[case] (barred, lists_days): (Option<Bar>, u64),
+    #[case] run: &[&str],
+    #[case] words: &str,
+) {
     let mut script = debian();
     let probe = Probe::Candidate { manager: Manager::Apt, package: "cmake".into() };
-    script.insert(probe, Observation::Candidate(Candidate::Version(offered)));
+    script.insert(probe, Observation::Candidate(Candidate::Version(Offered { trial, ..Offered::from("3.25") })));
+    let state = ManagerState { barred, lists_days: Some(lists_days) };
+    script.insert(Probe::ManagerState { manager: Manager::Apt }, Observation::ManagerState(state));
     let fix = first_fix(PACKAGED, &script);
     assert_eq!(fix.run, run, "{}", fix.say);
     assert!(fix.say.contains(words), "{}", fix.say);
+}
+
+#[rstest]
+#[case::it_did_not_answer(Observation::CouldNotLook("apt-cache did not answer in time".into()))]
+#[case::it_was_not_tried(Observation::Candidate(Candidate::Version(Offered {
+    trial: Trial::NotTried("apt-get did not answer in time".into()),
+    ..Offered::from("3.25")
+})))]
+fn what_was_not_checked_is_said(#[case] answer: Observation) {
+    let mut script = debian();
+    script.insert(Probe::Candidate { manager: Manager::Apt, package: "cmake".into() }, answer);
+    let fix = first_fix(PACKAGED, &script);
+    assert_eq!(fix.run, ["sudo apt-get install cmake"]);
+    let told = fix.not_checked.unwrap();
+    assert!(told.starts_with("Not checked whether apt can install cmake here: apt-"), "{told}");
+    assert!(fix.caution.unwrap().contains(&told));
 }
 
 #[test]

@@ -85,6 +85,7 @@ impl Display for Observation {
             Self::Setting(value) => f.write_str(value.words()),
             Self::Checkout(state) => write!(f, "{state}"),
             Self::Candidate(candidate) => write!(f, "{candidate}"),
+            Self::ManagerState(state) => write!(f, "{state}"),
             Self::Pinned(pinned) => write!(f, "{pinned}"),
             Self::CouldNotLook(reason) => write!(f, "could not look: {reason}"),
             Self::NotSupported(reason) => write!(f, "cannot be looked at here: {reason}"),

@@ -2,15 +2,15 @@
 
 mod display;
 mod network;
+mod package;
 mod place;
 mod project;
 
 pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};
+pub use package::{Bar, Candidate, ManagerState, Offered, Trial};
 pub use place::{Barrier, MountBar, Nature, PathState, ScriptTrouble};
-pub use project::{
-    Candidate, CheckoutState, Fate, LibraryState, LimitState, ManagerState, Offered, Pinned, Unfinished, Value, VariableState,
-};
+pub use project::{CheckoutState, Fate, LibraryState, LimitState, Pinned, Unfinished, Value, VariableState};
 
 use crate::manager::Manager;
 use crate::prelude::*;
@@ -92,6 +92,8 @@ pub enum Observation {
     Checkout(CheckoutState),
     /// To `Candidate`.
     Candidate(Candidate),
+    /// To `ManagerState`.
+    ManagerState(ManagerState),
     /// To `Pinned`.
     Pinned(Pinned),
     /// To `Device`.

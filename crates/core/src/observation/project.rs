@@ -1,7 +1,6 @@
 //! What is seen of the person's variables, settings and working copy. Values are never kept: only whether they are there and fit.
 
 use crate::prelude::*;
-use crate::text::Size;
 use crate::text::{Pattern, join_words};
 use core::fmt::{self, Display};
 use serde::{Deserialize, Serialize};
@@ -149,72 +148,6 @@ pub enum Pinned {
     Unreadable(String),
 }
 
-/// What a package manager would install.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum Candidate {
-    /// This version.
-    Version(Offered),
-    /// It knows no such package.
-    Absent,
-    /// It has not fetched a list of packages yet, and so knows none.
-    Unlisted,
-}
-
-/// What a package manager offers of a package.
-#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
-pub struct Offered {
-    /// The version, in the manager's own words.
-    pub version: String,
-    /// How much would be downloaded, with all that comes along; `None` where the manager does not tell.
-    pub download_bytes: Option<u64>,
-    /// How many other packages would come along; `None` where the manager does not tell.
-    pub others: Option<usize>,
-    /// What the manager says why it cannot be installed here, in its own words.
-    #[serde(default, skip_serializing_if = "Option::is_none")]
-    pub hindered: Option<String>,
-    /// Packages that would be removed for it.
-    #[serde(default, skip_serializing_if = "Vec::is_empty")]
-    pub removes: Vec<String>,
-    /// How the manager itself stands.
-    #[serde(default, skip_serializing_if = "ManagerState::is_ready")]
-    pub manager: ManagerState,
-}
-
-/// How a package manager stands.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
-#[serde(rename_all = "kebab-case")]
-pub enum ManagerState {
-    /// It can be used.
-    #[default]
-    Ready,
-    /// Something is half installed, and must be repaired first.
-    Broken,
-    /// Another process holds its lock: that one.
-    Busy(u32),
-}
-
-impl ManagerState {
-    #[allow(clippy::trivially_copy_pass_by_ref, reason = "serde hands over a reference")]
-    fn is_ready(&self) -> bool {
-        *self == Self::Ready
-    }
-}
-
-impl From<&str> for Offered {
-    /// A version by itself.
-    fn from(version: &str) -> Self {
-        Self {
-            version: version.to_owned(),
-            download_bytes: None,
-            others: None,
-            hindered: None,
-            removes: Vec::new(),
-            manager: ManagerState::Ready,
-        }
-    }
-}
-
 /// A limit of the system.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]
@@ -305,27 +238,6 @@ impl Display for Pinned {
             Self::NoFile => f.write_str("the file is not there"),
             Self::Silent => f.write_str("nothing about it"),
             Self::Unreadable(place) => write!(f, "no version that can be read, in {place}"),
-        }
-    }
-}
-
-impl Display for Candidate {
-    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        match self {
-            Self::Version(offered) => {
-                write!(f, "version {}", offered.version)?;
-                if let Some(bytes) = offered.download_bytes {
-                    write!(f, ", {} to download", Size(bytes))?;
-                }
-                match offered.others {
-                    None => Ok(()),
-                    Some(0) => f.write_str(", by itself"),
-                    Some(1) => f.write_str(", with 1 other package"),
-                    Some(count) => write!(f, ", with {count} other packages"),
-                }
-            }
-            Self::Absent => f.write_str("no such package"),
-            Self::Unlisted => f.write_str("no list of packages was fetched yet"),
         }
     }
 }

@@ -127,10 +127,10 @@ impl<'s> Draft<'s> {
         let needs = self.needs(guide);
         let levels = self.levels(&needs);
         // What is needed and what is not are never one command: the one must not fail with the other.
-        let mut wholes: Vec<(Whole, Level)> = Vec::new();
+        let mut wholes: Vec<(Whole, String, String, Level)> = Vec::new();
         let task = |((item, needs), level): ((&Item<'_>, Vec<usize>), Level)| {
             let merges = item.fix.part.as_ref().map(|part| {
-                let whole = (part.of, level);
+                let whole = (part.of, part.prepares.clone(), part.before.clone(), level);
                 wholes.iter().position(|one| *one == whole).unwrap_or_else(|| {
                     wholes.push(whole);
                     wholes.len() - 1
@@ -207,11 +207,12 @@ impl<'s> Draft<'s> {
             let parts: Vec<&Part> = items.iter().filter_map(|item| item.fix.part.as_ref()).collect();
             let names = without_repeats(parts.iter().map(|part| part.name.as_str()));
             let titles = without_repeats(parts.iter().map(|part| part.title.as_str()));
-            step.fix.say = part.of.say(&join_words(&titles, "and"));
+            step.fix.say = format!("{}{}", part.prepares, part.of.say(&join_words(&titles, "and")));
             if let Some(last) = step.fix.run.last_mut() {
                 *last = format!("{}{}{}", part.before, names.join(part.of.between()), part.after);
             }
             step.fix.choice = together(items.iter().filter_map(|item| item.fix.choice.as_deref()));
+            step.fix.not_checked = together(items.iter().filter_map(|item| item.fix.not_checked.as_deref()));
             step.fix.caution = together(items.iter().filter_map(|item| item.fix.caution.as_deref()));
         }
         Some(step)

@@ -2,7 +2,7 @@
 
 use super::shape::{Filesystem, Shape, binding, port, resolve, said};
 use super::{contents, network};
-use crate::observation::{Binding, DeviceState, DiskRoom, Observation, Run, SettingNumber, StartFailure};
+use crate::observation::{Binding, DeviceState, DiskRoom, ManagerState, Observation, Run, SettingNumber, StartFailure};
 use crate::probe::{PortPlace, Probe};
 use crate::read::setting_number;
 
@@ -17,7 +17,9 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::DatabaseGroups => said(shape.database_groups.clone().map(Observation::DatabaseGroups)),
         Probe::Managers => said(shape.managers.clone().map(Observation::Managers)),
         Probe::Program { name } => Observation::Program(shape.programs.get(name).cloned().unwrap_or_default()),
-        Probe::ProgramElsewhere { name } => Observation::ProgramElsewhere(shape.elsewhere.get(name).cloned().unwrap_or_default()),
+        Probe::ProgramElsewhere { name, .. } => {
+            Observation::ProgramElsewhere(shape.elsewhere.get(name).cloned().unwrap_or_default())
+        }
         Probe::Run { path, .. } => Observation::Run(shape.runs.get(path).cloned().unwrap_or_else(no_such_program)),
         Probe::FileVersion { path } => Observation::FileVersion(shape.stated.get(path).cloned()),
         Probe::PortBinding(place) => said(binding(shape, place).map(Observation::PortBinding)),
@@ -45,7 +47,10 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::Command { words, .. } => said(contents::command(shape, words)),
         Probe::Limit { name } => said(contents::limit(shape, *name)),
         Probe::Locales => said(contents::locales(shape)),
-        Probe::Candidate { manager, package } => said(contents::candidate(shape, *manager, package)),
+        // Of a described machine nobody expects it: a plan for it is the same without.
+        Probe::Candidate { manager, package } => contents::candidate(shape, *manager, package)
+            .unwrap_or_else(|| Observation::NotSupported("the described machine does not say".to_owned())),
+        Probe::ManagerState { .. } => Observation::ManagerState(ManagerState::default()),
         Probe::Pinned { file, tools } => contents::pinned(shape, file, tools),
         Probe::Socket { path } => network::socket(shape, path),
         Probe::Connection { host, port } => said(network::connection_answer(shape, host, *port)),

@@ -266,6 +266,7 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         | Probe::Library { .. }
         | Probe::Setting { .. }
         | Probe::Candidate { .. }
+        | Probe::ManagerState { .. }
         | Probe::Module { .. } => (Vec::new(), false),
     }
 }
@@ -326,7 +327,7 @@ impl Live {
             Probe::DatabaseGroups => os::database_groups(self),
             Probe::Managers => package::managers(self),
             Probe::Program { name } => Observation::Program(program::copies(self, name)),
-            Probe::ProgramElsewhere { name } => Observation::ProgramElsewhere(program::elsewhere(self, name)),
+            Probe::ProgramElsewhere { name, packages } => Observation::ProgramElsewhere(program::elsewhere(self, name, packages)),
             Probe::Run { path, arguments, permission } => {
                 let words: Vec<String> = std::iter::once(path).chain(arguments).cloned().collect();
                 self.run_permitted(Path::new(path), &words, None, permission)
@@ -373,6 +374,7 @@ impl Live {
                 let mut answers = package::would_install_all(self, *manager, &[package]);
                 answers.pop().unwrap_or_else(|| Observation::CouldNotLook("the manager was not asked".to_owned()))
             }
+            Probe::ManagerState { manager } => package::state(self, *manager),
             Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),
         }

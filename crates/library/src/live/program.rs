@@ -1,4 +1,5 @@
-use super::{Live, os, place, stand_in};
+use super::{Live, os, package, place, stand_in};
+use crate::manager::Manager;
 use crate::observation::{Choice, FileKind, Piece, ProgramCopy, StartEffect};
 use crate::read::{HEAD_BYTES, file_kind};
 use crate::version::{Version, number_behind};
@@ -11,8 +12,8 @@ pub(super) fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
     copies_in(live, std::env::split_paths(&live.path), name)
 }
 
-/// Copies in the usual folders of this system and its languages that PATH does not name.
-pub(super) fn elsewhere(live: &Live, name: &str) -> Vec<ProgramCopy> {
+/// Copies in the usual folders of this system and its languages that PATH does not name, and those that these packages brought.
+pub(super) fn elsewhere(live: &Live, name: &str, packages: &[(Manager, String)]) -> Vec<ProgramCopy> {
     let on_path: Vec<PathBuf> = std::env::split_paths(&live.path).collect();
     // A space that was typed behind a folder makes another name of it.
     let mistyped = on_path.iter().filter_map(|folder| trimmed(folder));
@@ -22,7 +23,9 @@ pub(super) fn elsewhere(live: &Live, name: &str) -> Vec<ProgramCopy> {
         .filter(|folder| !on_path.contains(folder))
         .collect();
     let mut copies = copies_in(live, folders.iter().cloned(), name);
-    let others = os::alternatives(name).into_iter().chain(numbered(on_path.iter().chain(&folders), name));
+    let brought = packages.iter().flat_map(|(manager, package)| package::files(live, *manager, package, name));
+    let brought = brought.filter(|path| !path.parent().is_some_and(|folder| on_path.iter().any(|other| other == folder)));
+    let others = os::alternatives(name).into_iter().chain(brought).chain(numbered(on_path.iter().chain(&folders), name));
     for path in others {
         let (Some(folder), Some(file)) = (path.parent(), path.file_name()) else { continue };
         for copy in copies_in(live, std::iter::once(folder.to_owned()), &file.to_string_lossy()) {

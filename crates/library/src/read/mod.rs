@@ -2,7 +2,6 @@
 
 mod accounts;
 mod alternatives;
-mod candidate;
 mod cgroup;
 mod cpu;
 mod elf;
@@ -13,6 +12,7 @@ mod git;
 mod loader_cache;
 mod locks;
 mod macos;
+mod manager;
 mod memory;
 mod mounts;
 mod net;
@@ -30,7 +30,6 @@ mod windows;
 pub use crate::repository::pinned;
 pub use accounts::{group_name, group_names_of_ids, user_name};
 pub use alternatives::alternatives;
-pub use candidate::{CandidateQuestion, candidate, candidate_question, download_of_each, download_question, simulated};
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};
 pub use elf::{ElfNeeds, elf_needs};
@@ -41,6 +40,11 @@ pub use git::{branch_of_head, gitlinks, is_large_file_pointer, packed_ref, submo
 pub use loader_cache::loader_cache;
 pub use locks::holder_of_lock;
 pub use macos::{apfs_container, is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
+pub use manager::{
+    CandidateQuestion, PacmanPackage, apt_trial, brought_along, candidate, candidate_question, dnf_costs, dnf_trial, dnf5_trial,
+    download_of_each, pacman_conflict, pacman_costs, pacman_installed, pacman_offers, pacman_refusal, without_a_place,
+    without_lists, zypper_costs, zypper_trial,
+};
 pub use memory::meminfo;
 pub use mounts::{Mount, mount_of, windows_disk};
 pub use net::{Socket, has_default_route, routes, sockets};

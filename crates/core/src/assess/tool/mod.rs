@@ -12,6 +12,7 @@ use crate::finding::{
 use crate::guide::{Existence, Tool};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{FileKind, Nature, Pinned, ProgramCopy, StartEffect};
+use crate::packages::packages_of_tool;
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Consent;
@@ -127,12 +128,14 @@ fn elsewhere<'a, 't>(
     tool: &'t Tool,
     known: &[&String],
 ) -> Result<Option<(&'t str, &'a ProgramCopy)>, Stop> {
+    let managers = if_known(inquiry.managers())?.map_or(&[][..], Vec::as_slice);
+    let packages = packages_of_tool(tool, managers);
     for name in &tool.names {
-        inquiry.want(Probe::ProgramElsewhere { name: name.clone() });
+        inquiry.want(Probe::ProgramElsewhere { name: name.clone(), packages: packages.clone() });
     }
     for name in &tool.names {
         // Where nobody can look, what PATH has is known all the same.
-        let copies = if_known(inquiry.program_elsewhere(name))?.map_or(&[][..], Vec::as_slice);
+        let copies = if_known(inquiry.program_elsewhere(name, &packages))?.map_or(&[][..], Vec::as_slice);
         let may_do = |copy: &&ProgramCopy| {
             let starts = copy.kind != FileKind::Placeholder && copy.start != StartEffect::Question;
             copy.executable && starts && copy.lacks.is_empty()

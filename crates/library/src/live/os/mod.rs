@@ -8,6 +8,8 @@ mod macos;
 mod unix;
 #[cfg(windows)]
 mod windows;
+#[cfg(not(target_os = "linux"))]
+mod without_packages;
 
 #[cfg(target_os = "linux")]
 pub(super) use linux::*;
@@ -17,6 +19,8 @@ pub(super) use macos::*;
 pub(super) use unix::*;
 #[cfg(windows)]
 pub(super) use windows::*;
+#[cfg(not(target_os = "linux"))]
+pub(super) use without_packages::*;
 
 /// Whether this looks like a build server: the variable that they agree on is set.
 fn is_build_server() -> bool {

@@ -4,6 +4,7 @@ mod account;
 mod disk;
 mod limit;
 mod network;
+mod package_lock;
 mod pieces;
 mod port_holder;
 mod resources;
@@ -12,6 +13,7 @@ pub(in crate::live) use account::{account, database_groups, group_of, has_group,
 pub(in crate::live) use disk::{forbids_execution, share};
 pub(in crate::live) use limit::{limit, locales};
 pub(in crate::live) use network::{has_way_out, networks};
+pub(in crate::live) use package_lock::{holder_of_lock, process_called, process_is_called};
 pub(in crate::live) use pieces::{lacks, loads};
 pub(in crate::live) use port_holder::{is_spoken_for, port_holder};
 pub(in crate::live) use resources::{cores, memory};
@@ -177,14 +179,6 @@ pub(in crate::live) fn alternatives(name: &str) -> Vec<PathBuf> {
     }
     let text = super::super::place::text(&Path::new("/var/lib/dpkg/alternatives").join(name));
     text.map(|text| crate::read::alternatives(&text)).unwrap_or_default().into_iter().map(PathBuf::from).collect()
-}
-
-/// The process that holds a lock on a file, where one does.
-pub(in crate::live) fn holder_of_lock(path: &Path) -> Option<u32> {
-    use std::os::unix::fs::MetadataExt;
-    let metadata = path.metadata().ok()?;
-    let device = (rustix::fs::major(metadata.dev()), rustix::fs::minor(metadata.dev()));
-    crate::read::holder_of_lock(&std::fs::read_to_string("/proc/locks").ok()?, device, metadata.ino())
 }
 
 /// Where programs usually are.

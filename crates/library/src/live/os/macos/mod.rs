@@ -40,21 +40,6 @@ pub(in crate::live) fn first_free_for_all() -> Option<u16> {
     None
 }
 
-/// No package manager that is asked here keeps such a lock.
-pub(in crate::live) fn holder_of_lock(_: &Path) -> Option<u32> {
-    None
-}
-
-/// Packages keep no programs in folders of their own here that are not among the usual ones.
-pub(in crate::live) fn folders_of_packages(_: Option<&Path>) -> Vec<PathBuf> {
-    Vec::new()
-}
-
-/// No other files are listed for a name here.
-pub(in crate::live) fn alternatives(_: &str) -> Vec<PathBuf> {
-    Vec::new()
-}
-
 /// Where programs usually are: both prefixes of the package manager, and what people and languages use.
 pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let at_home = [".local/bin", "bin", ".cargo/bin", "go/bin", ".npm-global/bin", ".dotnet/tools"];

@@ -44,21 +44,6 @@ pub(in crate::live) fn is_executable(path: &Path) -> bool {
     path.is_file()
 }
 
-/// No package manager that is asked here keeps such a lock.
-pub(in crate::live) fn holder_of_lock(_: &Path) -> Option<u32> {
-    None
-}
-
-/// Packages keep no programs in folders of their own here that are not among the usual ones.
-pub(in crate::live) fn folders_of_packages(_: Option<&Path>) -> Vec<PathBuf> {
-    Vec::new()
-}
-
-/// No other files are listed for a name here.
-pub(in crate::live) fn alternatives(_: &str) -> Vec<PathBuf> {
-    Vec::new()
-}
-
 /// Where programs usually are: first of all where a new terminal would look.
 pub(in crate::live) fn usual_folders(home: Option<&Path>) -> Vec<PathBuf> {
     let at_home = [
