@@ -62,7 +62,7 @@ fn each(text: &str) -> String {
         let line = part.lines().find(|line| line.starts_with("each = "));
         let managers: Vec<&str> = line.into_iter().flat_map(|line| line.split('"').skip(1).step_by(2)).collect();
         for manager in if managers.is_empty() { vec!["MANAGER"] } else { managers } {
-            all += &format!("[[situation]]\n{}", part.replace("MANAGER", manager));
+            let _ = write!(all, "[[situation]]\n{}", part.replace("MANAGER", manager));
         }
         all
     })

@@ -284,6 +284,8 @@ questions! {
     /// What a package manager would install.
     candidate(manager: Manager, package: &str) -> Candidate = Candidate,
         Probe::Candidate { manager, package: package.to_owned() };
+    /// The installed package that has a file.
+    package_of(file: &str) -> Option<(Manager, String)> = PackageOf, Probe::PackageOf { file: file.to_owned() };
     /// How a package manager stands.
     manager_state(manager: Manager) -> ManagerState = ManagerState, Probe::ManagerState { manager };
     /// The version that a file of the project asks for.

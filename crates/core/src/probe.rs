@@ -216,6 +216,11 @@ pub enum Probe {
         /// The package's name there.
         package: String,
     },
+    /// Which installed package brought a file of this name, which may be gone by now?
+    PackageOf {
+        /// The file's name without its folder.
+        file: String,
+    },
     /// Can a package manager be used now, and how old are its lists?
     ManagerState {
         /// The manager.
@@ -275,6 +280,7 @@ impl Probe {
             | Self::SystemProxy
             | Self::SystemService { .. }
             | Self::ManagerState { .. }
+            | Self::PackageOf { .. }
             | Self::Candidate { .. } => 0,
             Self::System
             | Self::Surroundings
@@ -360,6 +366,7 @@ impl Display for Probe {
             Self::Checkout { path, .. } => write!(f, "working copy at {path}"),
             Self::Command { words, .. } => f.write_str(&words.join(" ")),
             Self::Candidate { manager, package } => write!(f, "what {} would install for {package}", manager.word()),
+            Self::PackageOf { file } => write!(f, "the installed package that has {file}"),
             Self::ManagerState { manager } => write!(f, "whether {} can be used, and how old its lists are", manager.word()),
             Self::Pinned { file, .. } => write!(f, "version in {file}"),
             Self::Module { name } => write!(f, "kernel module {name}"),

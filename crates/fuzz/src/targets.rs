@@ -203,7 +203,7 @@ fn systems(text: &str, choice: usize) {
         read::apt_trial(text, text),
         read::dnf_trial(text),
         read::dnf5_trial(text, text),
-        read::zypper_trial(text, text.len() % 2 == 0),
+        read::zypper_trial(text, text.len().is_multiple_of(2)),
     );
     let _ = (read::zypper_costs(text, &["cmake"]), read::dnf_costs(text, &["cmake"]), read::pacman_costs(text, &["cmake"]));
     let _ =

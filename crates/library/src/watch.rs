@@ -113,6 +113,7 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Checkout { .. }
         | Probe::Command { .. }
         | Probe::ManagerState { .. }
+        | Probe::PackageOf { .. }
         | Probe::Candidate { .. } => false,
     }
 }

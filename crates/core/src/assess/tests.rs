@@ -304,7 +304,7 @@ fn place(port: u16) -> PortPlace {
 )]
 fn a_port_is_judged_by_binding_it(#[case] binding: Binding, #[case] cause: Option<Cause>, #[case] message: &str) {
     let mut script = debian();
-    let holder = Holder { pid: Some(9), name: Some("lighthouse".into()), command: None, user: None, outgoing: None };
+    let holder = Holder { pid: Some(9), name: Some("lighthouse".into()), command: None, user: None, outgoing: None, unit: None };
     script.insert(Probe::PortBinding(place(7070)), Observation::PortBinding(binding));
     script.insert(Probe::PortHolder(place(7070)), Observation::PortHolder(Some(holder)));
     script.insert(Probe::FreePort(place(7070)), Observation::FreePort(Some(7071)));
@@ -592,7 +592,7 @@ fn a_service_that_listens_at_another_address_is_told_from_one_that_does_not_run(
         "Nothing listens at 127.0.0.1:7070: the service is not running.",
     );
     let place = PortPlace { protocol: Protocol::Tcp, address: None, port: 7070 };
-    let holder = Holder { pid: None, name: Some("tideserver".into()), user: None, command: None, outgoing: None };
+    let holder = Holder { pid: None, name: Some("tideserver".into()), user: None, command: None, outgoing: None, unit: None };
     script.insert(Probe::PortHolder(place), Observation::PortHolder(Some(holder)));
     let message = "Nothing listens at 127.0.0.1:7070, but port 7070 is held by tideserver: it listens at another address of this machine only.";
     holds(body, &script, Verdict::Unmet, Some(Cause::ServiceRefused), message);

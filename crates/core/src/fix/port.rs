@@ -56,6 +56,9 @@ fn stop_holder(case: &Case<'_>, holder: Option<&Holder>, port: u16) -> Fix {
     if holder.is_some_and(|holder| holder.outgoing.is_some()) {
         return Fix::say("Wait until that connection has ended, then check again.");
     }
+    if let Some(unit) = holder.and_then(|holder| holder.unit.as_deref()).filter(|_| case.here.os == Some(Os::Linux)) {
+        return stop_unit(case, unit);
+    }
     let Some(holder) = holder.filter(|holder| holder.is_told()) else {
         let say = "Find out which program it is, and ask its owner to stop it.";
         return if case.here.os == Some(Os::Linux) {
@@ -79,6 +82,16 @@ fn stop_holder(case: &Case<'_>, holder: Option<&Holder>, port: u16) -> Fix {
         fix.run = vec![command];
         fix.caution = Some("Whatever it was doing is lost: look at what it is before you stop it.".to_owned());
     }
+    fix
+}
+
+/// A program that the system's service manager starts would be started again; a socket of its starts one as soon as somebody asks (systemd.socket(5)).
+fn stop_unit(case: &Case<'_>, unit: &str) -> Fix {
+    let say = format!("Stop {unit}, which has the port, until the next restart of the machine.");
+    let mut fix = case.admin_step(say, &[&format!("systemctl stop {}", case.quoted(unit))]);
+    fix.warn(&format!(
+        "Whoever uses it goes without meanwhile: look at what it is (systemctl status {unit}). To have it back: systemctl start {unit}."
+    ));
     fix
 }
 

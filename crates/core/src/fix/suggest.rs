@@ -151,8 +151,12 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
         return alternatives::fixes(inquiry, open);
     }
     let offer = package::offer(inquiry, requirement, reason, &here)?;
+    let library = package::of_missing_library(inquiry, reason, &here)?;
     if let Some(fix) = offer.fix {
-        return Ok(package::with_repair(fix, reason));
+        return Ok(library.into_iter().chain(package::with_repair(fix, reason)).collect());
+    }
+    if let Some(fix) = library {
+        return Ok(vec![fix]);
     }
     let mut own = None;
     if let Reason::Tool(reason) = reason

@@ -70,14 +70,14 @@ fn a_held_port_is_moved_where_the_project_allows_it_and_else_its_holder_is_stopp
     let mut script = debian();
     script.insert(Probe::PortBinding(place.clone()), Observation::PortBinding(Binding::Held));
     script.insert(Probe::FreePort(place.clone()), Observation::FreePort(Some(7072)));
-    let mine = Holder { pid: Some(9), name: Some("lighthouse".into()), command: None, user: None, outgoing: None };
+    let mine = Holder { pid: Some(9), name: Some("lighthouse".into()), command: None, user: None, outgoing: None, unit: None };
     script.insert(Probe::PortHolder(place.clone()), Observation::PortHolder(Some(mine)));
     let setting = Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) };
     script.insert(setting, Observation::SettingNumber(crate::observation::SettingNumber::Unset));
     assert_eq!(first_fix("port = 7070", &script).run, ["kill 9"]);
     let edit = first_fix("port = 7070\nset_by = { variable = \"SHORE_PORT\", env_file = \".env\" }", &script).edit.unwrap();
     assert_eq!((edit.file.as_str(), edit.append.as_str()), (".env", "SHORE_PORT=7072"));
-    let hidden = Holder { pid: None, name: None, command: None, user: Some("purser".into()), outgoing: None };
+    let hidden = Holder { pid: None, name: None, command: None, user: Some("purser".into()), outgoing: None, unit: None };
     script.insert(Probe::PortHolder(place), Observation::PortHolder(Some(hidden)));
     assert_eq!(first_fix("port = 7070", &script).run, ["sudo ss -lntup sport = :7070"]);
 }

@@ -85,6 +85,8 @@ impl Display for Observation {
             Self::Setting(value) => f.write_str(value.words()),
             Self::Checkout(state) => write!(f, "{state}"),
             Self::Candidate(candidate) => write!(f, "{candidate}"),
+            Self::PackageOf(Some((manager, name))) => write!(f, "{name} of {}", manager.word()),
+            Self::PackageOf(None) => f.write_str("none"),
             Self::ManagerState(state) => write!(f, "{state}"),
             Self::Pinned(pinned) => write!(f, "{pinned}"),
             Self::CouldNotLook(reason) => write!(f, "could not look: {reason}"),
@@ -189,7 +191,10 @@ impl Display for Holder {
             },
             (Some(name), None) => f.write_str(name)?,
             (None, Some(pid)) => write!(f, "process {pid}")?,
-            (None, None) => f.write_str("a program that is not named")?,
+            (None, None) => match &self.unit {
+                Some(unit) => return write!(f, "{unit}, which the system starts"),
+                None => f.write_str("a program that is not named")?,
+            },
         }
         match &self.user {
             Some(user) => write!(f, " of user {user}"),

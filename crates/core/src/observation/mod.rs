@@ -92,6 +92,8 @@ pub enum Observation {
     Checkout(CheckoutState),
     /// To `Candidate`.
     Candidate(Candidate),
+    /// To `PackageOf`: its manager and its name; `None` where no installed package names such a file.
+    PackageOf(Option<(Manager, String)>),
     /// To `ManagerState`.
     ManagerState(ManagerState),
     /// To `Pinned`.
@@ -404,12 +406,15 @@ pub struct Holder {
     pub user: Option<String>,
     /// It is this end of an outgoing connection: the system took the number from this range, first and last.
     pub outgoing: Option<(u16, u16)>,
+    /// The unit of the system's service manager that has it, where one does: a service, or a socket that starts one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub unit: Option<String>,
 }
 
 impl Holder {
     /// Whether the system tells which program it is.
     pub fn is_told(&self) -> bool {
-        self.pid.is_some() || self.name.is_some()
+        self.pid.is_some() || self.name.is_some() || self.unit.is_some()
     }
 }
 

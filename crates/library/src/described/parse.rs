@@ -244,8 +244,9 @@ fn read_ports(top: &Fields<'_>, shape: &mut Shape) {
             command: fields.owned("command"),
             user: fields.owned("user"),
             outgoing: None,
+            unit: fields.owned("unit"),
         };
-        let known = holder.pid.is_some() || holder.name.is_some() || holder.user.is_some();
+        let known = holder.is_told() || holder.user.is_some();
         let binding = word(&fields, "state").unwrap_or(Binding::Held);
         if let Some(number) = number {
             shape.ports.insert((protocol, number), DescribedPort { binding, holder: known.then_some(holder) });

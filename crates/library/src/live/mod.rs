@@ -9,6 +9,7 @@ mod package;
 mod place;
 mod plain_proxy;
 mod port;
+mod port_unit;
 mod program;
 mod secrets;
 mod setting;
@@ -267,6 +268,7 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         | Probe::Setting { .. }
         | Probe::Candidate { .. }
         | Probe::ManagerState { .. }
+        | Probe::PackageOf { .. }
         | Probe::Module { .. } => (Vec::new(), false),
     }
 }
@@ -334,7 +336,7 @@ impl Live {
             }
             Probe::FileVersion { path } => os::file_version(&self.place(path)),
             Probe::PortBinding(place) => port::binding(place),
-            Probe::PortHolder(place) => os::port_holder(place),
+            Probe::PortHolder(place) => port_unit::with_unit(self, place, os::port_holder(place)),
             Probe::FreePort(place) => port::free_above(place),
             Probe::SettingNumber { variable, env_file } => setting::number(self, variable, env_file.as_deref()),
             Probe::DiskRoom { path } => os::disk_room(&self.place(path)),
@@ -374,6 +376,7 @@ impl Live {
                 let mut answers = package::would_install_all(self, *manager, &[package]);
                 answers.pop().unwrap_or_else(|| Observation::CouldNotLook("the manager was not asked".to_owned()))
             }
+            Probe::PackageOf { file } => Observation::PackageOf(package::owner(self, file)),
             Probe::ManagerState { manager } => package::state(self, *manager),
             Probe::Pinned { file, tools } => self.pinned(file, tools),
             Probe::Module { name } => os::module(name),

@@ -1,6 +1,6 @@
 use super::{Live, os, package, place, stand_in};
 use crate::manager::Manager;
-use crate::observation::{Choice, FileKind, Piece, ProgramCopy, StartEffect};
+use crate::observation::{Choice, FileKind, Piece, ProgramCopy, Run, StartEffect};
 use crate::read::{HEAD_BYTES, file_kind};
 use crate::version::{Version, number_behind};
 use std::fs::File;
@@ -91,6 +91,17 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
         });
     }
     copies
+}
+
+/// Runs a program on PATH outside the project.
+pub(super) fn asked<'a>(live: &Live, name: &str, words: impl Iterator<Item = &'a str>) -> Result<Run, String> {
+    Ok(live.run(Path::new(own(live, name)?.asked()), &words.map(ToOwned::to_owned).collect::<Vec<_>>()))
+}
+
+/// The first copy on PATH that is not the project's.
+pub(super) fn own(live: &Live, name: &str) -> Result<ProgramCopy, String> {
+    let found = copies(live, name).into_iter().find(|copy| copy.executable && copy.is_the_persons());
+    found.ok_or_else(|| format!("{name} was not found on PATH"))
 }
 
 /// A folder that PATH names relative to here is made absolute: programs are started in another folder.

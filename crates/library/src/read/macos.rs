@@ -50,6 +50,7 @@ pub fn lsof_holder(text: &str) -> Option<Holder> {
         command: None,
         user: first('L').map(ToOwned::to_owned),
         outgoing: None,
+        unit: None,
     })
 }
 

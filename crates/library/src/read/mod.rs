@@ -25,6 +25,7 @@ mod proxy;
 mod start;
 mod startup_file;
 mod systemctl;
+mod unit;
 mod windows;
 
 pub use crate::repository::pinned;
@@ -57,6 +58,7 @@ pub use proxy::proxy_for;
 pub use start::{Outcome, Place, Program, Start, Trail, follow};
 pub use startup_file::sets_variable;
 pub use systemctl::systemd_service;
+pub use unit::{unit_of_group, unit_of_listed, unit_of_sockets};
 pub use windows::{open_command, proxy_of_settings, reserved_ports};
 
 #[cfg(test)]

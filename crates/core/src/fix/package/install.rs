@@ -1,11 +1,12 @@
 //! The step that installs a package, with what must be done before it can.
 
 use super::{Asked, Need, Wish};
-use crate::finding::{Reason, ToolTrouble};
+use crate::finding::{Breakage, Reason, ToolTrouble};
 use crate::fix::{Circumstances, Fix, Part, Whole, quote};
 use crate::guide::{Subject, Then};
+use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::manager::Manager;
-use crate::observation::{Bar, Candidate, Offered, Os, Trial};
+use crate::observation::{Bar, Candidate, Offered, Os, Piece, Trial};
 use crate::prelude::*;
 
 /// Installing a package with its manager.
@@ -163,4 +164,32 @@ pub(in crate::fix) fn with_repair(fix: Fix, reason: &Reason) -> Vec<Fix> {
         Some(Fix { say, run, part: None, ..fix.clone() })
     });
     core::iter::once(fix).chain(again).collect()
+}
+
+/// Installing the package again whose shared library a program misses: its notes name the file, which is gone.
+///
+/// # Errors
+/// When answers are still to come.
+pub(in crate::fix) fn of_missing_library(
+    inquiry: &mut Inquiry<'_>,
+    reason: &Reason,
+    here: &Circumstances<'_>,
+) -> Result<Option<Fix>, Stop> {
+    let Reason::Tool(tool) = reason else { return Ok(None) };
+    let ToolTrouble::Broken { breakage } = &tool.trouble else { return Ok(None) };
+    let library = match breakage {
+        Breakage::Lacks(pieces) => {
+            pieces.iter().find_map(|piece| if let Piece::Library(name) = piece { Some(name.as_str()) } else { None })
+        }
+        // The loader's own words (ld.so(8)).
+        Breakage::Library(words) => words.split_once("shared libraries: ").and_then(|(_, rest)| rest.split(':').next()),
+        Breakage::LoaderOrInterpreter | Breakage::Said(_) => None,
+    };
+    let Some(library) = library.map(str::trim).filter(|name| !name.is_empty() && !name.contains('/')) else { return Ok(None) };
+    let Some(Some((manager, name))) = if_known(inquiry.package_of(library))? else { return Ok(None) };
+    let mut fix = Fix::say(format!("Install the package {name} again: {library} is one of its files, and is gone."));
+    fix.run = vec![as_needed(*manager, &format!("{} {name}", manager.reinstall()), here)];
+    fix.admin = manager.needs_admin();
+    fix.caution = if fix.admin { here.admin_caution() } else { None };
+    Ok(Some(fix))
 }

@@ -2,7 +2,7 @@
 
 mod install;
 
-pub(super) use install::with_repair;
+pub(super) use install::{of_missing_library, with_repair};
 
 use super::{Circumstances, Fix};
 use crate::catalogue;

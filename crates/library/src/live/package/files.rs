@@ -44,3 +44,38 @@ fn of_rpm(live: &Live, package: &str) -> Option<String> {
     let run = asked(live, "rpm", ["-q", "--list", "--", package].into_iter()).ok()?;
     (run.end == RunEnd::Exit(0)).then_some(run.stdout)
 }
+
+/// More packages than these are not looked through.
+const MOST_PACKAGES: usize = 20_000;
+
+/// The installed package that has a file of this name, by the notes of the first manager that has any.
+pub(in crate::live) fn owner(live: &Live, file: &str) -> Option<(Manager, String)> {
+    let end = format!("/{file}");
+    let names_it = |list: &Path| crate::live::place::text(list).is_ok_and(|text| text.lines().any(|line| line.ends_with(&end)));
+    let entries = |place: &str| std::fs::read_dir(place).into_iter().flatten().flatten().take(MOST_PACKAGES);
+    let of_dpkg = entries("/var/lib/dpkg/info").map(|entry| entry.path()).find_map(|list| {
+        let name = list.file_name()?.to_str()?.strip_suffix(".list")?.to_owned();
+        // An architecture may stand behind the name.
+        names_it(&list).then(|| (Manager::Apt, name.split(':').next().unwrap_or_default().to_owned()))
+    });
+    let of_pacman = || {
+        entries("/var/lib/pacman/local").find_map(|entry| {
+            let name = entry.file_name().to_str()?.rsplitn(3, '-').nth(2)?.to_owned();
+            names_it(&entry.path().join("files")).then_some((Manager::Pacman, name))
+        })
+    };
+    let of_rpm = || {
+        let provided = format!("{file}()(64bit)");
+        let run =
+            asked(live, "rpm", ["-q", "--queryformat", "%{NAME}\n", "--whatprovides", provided.as_str()].into_iter()).ok()?;
+        let name = (run.end == RunEnd::Exit(0)).then(|| run.stdout.lines().next().map(ToOwned::to_owned))??;
+        let here = |name: &str| crate::live::program::own(live, name).is_ok();
+        Some((if here("zypper") { Manager::Zypper } else { Manager::Dnf }, name))
+    };
+    of_dpkg.or_else(of_pacman).or_else(of_rpm).filter(|(_, name)| is_a_name(name))
+}
+
+/// Whether it can stand in a command as it is.
+fn is_a_name(name: &str) -> bool {
+    name.bytes().all(|byte| byte.is_ascii_alphanumeric() || b"-_.+".contains(&byte)) && !name.starts_with('-')
+}

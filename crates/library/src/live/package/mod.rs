@@ -8,14 +8,14 @@ mod state;
 mod trial;
 mod zypper;
 
-pub(super) use files::files;
+pub(super) use files::{files, owner};
 pub(super) use state::state;
 
+use super::program::{asked, own};
 use super::{Live, os, program};
 use crate::manager::Manager;
-use crate::observation::{Candidate, Observation, Offered, ProgramCopy, Run, RunEnd};
+use crate::observation::{Candidate, Observation, Offered, Run, RunEnd};
 use crate::read::{CandidateQuestion, candidate, candidate_question, without_a_place, without_lists};
-use std::path::Path;
 use std::sync::PoisonError;
 use trial::Attempt;
 
@@ -115,15 +115,4 @@ fn no_answer(name: &str, run: &Run) -> String {
         RunEnd::Signal(_) | RunEnd::Interrupted => format!("{name} was interrupted"),
         RunEnd::NotStarted(_, reason) => reason.clone(),
     }
-}
-
-/// Runs a program on PATH outside the project.
-fn asked<'a>(live: &Live, name: &str, words: impl Iterator<Item = &'a str>) -> Result<Run, String> {
-    Ok(live.run(Path::new(own(live, name)?.asked()), &words.map(ToOwned::to_owned).collect::<Vec<_>>()))
-}
-
-/// The first copy on PATH that is not the project's.
-fn own(live: &Live, name: &str) -> Result<ProgramCopy, String> {
-    let found = program::copies(live, name).into_iter().find(|copy| copy.executable && copy.is_the_persons());
-    found.ok_or_else(|| format!("{name} was not found on PATH"))
 }

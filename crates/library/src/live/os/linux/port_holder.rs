@@ -32,7 +32,7 @@ fn holder(socket: &Socket) -> Holder {
     let pid = process_with(socket.inode);
     let name = pid.and_then(|pid| read_to_string(format!("/proc/{pid}/comm")).ok()).map(|name| name.trim_end().to_owned());
     let command = pid.and_then(|pid| read(format!("/proc/{pid}/cmdline")).ok()).and_then(|line| crate::read::started_as(&line));
-    Holder { pid, name, command, user, outgoing: (!socket.listens).then(handed_out) }
+    Holder { pid, name, command, user, outgoing: (!socket.listens).then(handed_out), unit: None }
 }
 
 /// The numbers that the system takes for outgoing connections (kernel documentation, networking/ip-sysctl).

@@ -1,0 +1,40 @@
+//! Which unit of the system's service manager has a port, where the program that has it belongs to somebody else. Whoever asks the kernel for its
+//! sockets is told the control group of each, which the service manager names after the unit; a socket that it opened itself it lists.
+
+use super::{Live, program};
+use crate::guide::Protocol;
+use crate::observation::{Holder, Observation, RunEnd};
+use crate::probe::PortPlace;
+use crate::read::{unit_of_group, unit_of_listed, unit_of_sockets};
+use std::fs::read_to_string;
+
+/// What holds a port, with the unit that has it.
+pub(super) fn with_unit(live: &Live, place: &PortPlace, seen: Observation) -> Observation {
+    match seen {
+        Observation::PortHolder(Some(holder)) if holder.user.is_some() && holder.outgoing.is_none() => {
+            let unit = unit(live, place, &holder);
+            Observation::PortHolder(Some(Holder { unit, ..holder }))
+        }
+        seen => seen,
+    }
+}
+
+fn unit(live: &Live, place: &PortPlace, holder: &Holder) -> Option<String> {
+    if let Some(pid) = holder.pid {
+        return unit_of_group(read_to_string(format!("/proc/{pid}/cgroup")).ok()?.trim());
+    }
+    let kind = match place.protocol {
+        Protocol::Tcp => "-t",
+        Protocol::Udp => "-u",
+    };
+    let printed = |name: &str, words: &[&str]| {
+        let run = program::asked(live, name, words.iter().copied()).ok()?;
+        (run.end == RunEnd::Exit(0)).then_some(run.stdout)
+    };
+    let filter = format!("sport = :{}", place.port);
+    let by_group = printed("ss", &["-l", "-n", "-H", kind, "--cgroup", &filter]).and_then(|text| unit_of_sockets(&text));
+    by_group.or_else(|| {
+        let text = printed("systemctl", &["list-sockets", "--no-legend", "--no-pager", "--plain"])?;
+        unit_of_listed(&text, place.port)
+    })
+}
