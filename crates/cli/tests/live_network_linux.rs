@@ -258,6 +258,10 @@ fn without_a_network_it_is_said_once() {
         assert_eq!((essence(&report, name).0.as_str(), &of(&report, name)["blocked_by"][0]), ("blocked", &Value::from("files")));
     }
     assert_eq!(report["plan"]["steps"].as_array().unwrap().len(), 1);
+    // With a way out and no name server that answers, it is another cause.
+    let report = inside(&bench, ELSEWHERE, &["--time-limit", "3s"]);
+    assert_eq!(essence(&report, "files").1, "reach-no-names");
+    assert_eq!(of(&report, "charts")["blocked_by"][0], "files");
     let output = bench.command(&["unshare", "--net"], &["preflight"]).output().unwrap();
     let shown = text(&output.stdout);
     assert_eq!(shown.matches("offline").count() - shown.matches("reach-offline").count(), 2, "{shown}");

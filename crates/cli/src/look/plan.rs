@@ -93,8 +93,8 @@ fn request(paper: &mut Paper<'_>, report: &Report) {
     let which = join_words(&asked, "and");
     paper.gap();
     let text = format!(
-        "{steps} {which} {need} admin rights, which you do not have here. Send this to whoever looks after this machine, and go on with the \
-         other steps meanwhile:"
+        "{steps} {which} {need} admin rights, which you do not seem to have here. If you know that you have them, do it yourself; else send \
+         this to whoever looks after this machine, and go on with the other steps meanwhile:"
     );
     paper.block(2, &text, Ink::Body);
     paper.block(6, report.request.first().map_or("", String::as_str), Ink::Body);

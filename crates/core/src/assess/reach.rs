@@ -1,6 +1,7 @@
 //! `reach`: name, connection, security and status are right. Being offline is one cause, not twenty.
 
 use super::service::{is_here, status_fits};
+use crate::cause::Cause;
 use crate::finding::{Conclusion, LeftOut, Met, ReachReason, ReachTrouble, Waiting};
 use crate::guide::{Reach, Subject};
 use crate::inquiry::{Inquiry, Stop, if_known};
@@ -15,11 +16,12 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, index: usize, wanted: &Reach) ->
     let address = without_credentials(&wanted.url);
     let outside = !is_this_machine(&address);
     if outside && if_known(inquiry.online())? == Some(&false) {
-        return offline(inquiry, index, address);
+        return everything(inquiry, index, address, ReachTrouble::Offline);
     }
     let fetched = inquiry.fetch(&wanted.url, None, Way::Configured)?;
     let is_lost =
         |fetched: &Fetched| matches!(fetched, Fetched::Failed(Connection::NoName | Connection::NoAnswer | Connection::NoWay(_)));
+    let is_unnamed = |fetched: &Fetched| matches!(fetched, Fetched::Failed(Connection::NoName));
     let trouble = match judge(wanted, fetched) {
         Ok(status) => return Ok(Met::Reached { address, status }.into()),
         Err(trouble) => trouble,
@@ -33,12 +35,16 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, index: usize, wanted: &Reach) ->
     if outside && is_lost(fetched) {
         // Where nothing at all can be reached, it is not this address that is at fault.
         let others = outside_addresses(inquiry, index)?;
-        let mut all_lost = !others.is_empty();
+        let (mut all_lost, mut by_name) = (!others.is_empty(), is_unnamed(fetched));
         for (_, url) in &others {
-            all_lost &= if_known(inquiry.fetch(url, None, Way::Configured))?.is_some_and(is_lost);
+            let other = if_known(inquiry.fetch(url, None, Way::Configured))?;
+            all_lost &= other.is_some_and(is_lost);
+            by_name &= other.is_some_and(is_unnamed);
         }
         if all_lost {
-            return offline(inquiry, index, address);
+            let connected = if_known(inquiry.online())? == Some(&true);
+            let trouble = if by_name && connected { ReachTrouble::NoNames } else { ReachTrouble::Offline };
+            return everything(inquiry, index, address, trouble);
         }
     }
     Ok(ReachReason { address, trouble, system_proxy: None }.into())
@@ -72,7 +78,7 @@ fn outside_addresses<'a>(inquiry: &mut Inquiry<'a>, index: usize) -> Result<Vec<
 }
 
 /// The first one that waits for nothing says it; the others stand under it.
-fn offline(inquiry: &mut Inquiry<'_>, index: usize, address: String) -> Result<Conclusion, Stop> {
+fn everything(inquiry: &mut Inquiry<'_>, index: usize, address: String, trouble: ReachTrouble) -> Result<Conclusion, Stop> {
     let guide = inquiry.context.guide;
     let others = outside_addresses(inquiry, index)?;
     // What waits for something may wait for this one.
@@ -80,11 +86,11 @@ fn offline(inquiry: &mut Inquiry<'_>, index: usize, address: String) -> Result<C
     let first = others.into_iter().map(|(index, _)| index).find(|index| is_free(*index));
     if let Some(first) = first.filter(|first| *first < index || !is_free(index)) {
         let finding = inquiry.finding(first)?;
-        if super::is_unmet(finding) && finding.cause() == Some(crate::cause::Cause::ReachOffline) {
+        if super::is_unmet(finding) && matches!(finding.cause(), Some(Cause::ReachOffline | Cause::ReachNoNames)) {
             return Ok(Conclusion::Waits(Waiting { on: vec![first], online: true }));
         }
     }
-    Ok(ReachReason { address, trouble: ReachTrouble::Offline, system_proxy: None }.into())
+    Ok(ReachReason { address, trouble, system_proxy: None }.into())
 }
 
 /// The status, where the address answers as it should.

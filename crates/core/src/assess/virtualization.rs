@@ -2,7 +2,7 @@
 
 use crate::finding::{Conclusion, Met, VirtualizationReason};
 use crate::guide::{Access, Virtualization};
-use crate::inquiry::{Inquiry, Stop};
+use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{DeviceState, Os};
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -14,9 +14,18 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, need: Virtualization) -> Result<
     inquiry.want(Probe::System);
     inquiry.want(Probe::Surroundings);
     inquiry.want(Probe::Processor);
+    inquiry.want(Probe::Device { path: KVM.to_owned(), access: Access::Write });
     let os = inquiry.system()?.os;
     let surroundings = inquiry.surroundings()?;
     let processor = inquiry.processor()?;
+    // What the device does decides; what the processor says of itself only explains.
+    let device = if os == Os::Linux { if_known(inquiry.device(KVM, Access::Write))? } else { None };
+    if let Some(DeviceState::Opens | DeviceState::Denied(..) | DeviceState::Busy) = device {
+        if need == Virtualization::Present {
+            return Ok(Met::VirtualizationPresent.into());
+        }
+        return by_device(inquiry, surroundings.container == Some(true));
+    }
     let guest = surroundings.virtual_machine == Some(true) || processor.hypervisor == Some(true);
     let inside_windows = surroundings.wsl == Some(true);
     match processor.able {

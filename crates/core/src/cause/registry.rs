@@ -353,6 +353,10 @@ causes! {
         "This machine is not connected to the internet, or nothing gets out."
         "No outside address that the guide names can be reached."
         "Connect to a network; then check again." }
+    ReachNoNames Reach "reach-no-names" {
+        "No host name can be looked up, while a network is connected."
+        "None of the names that the guide asks for is known, and the machine has a way out."
+        "Look whether the network leads anywhere; then which name server this machine asks." }
     ReachNoName Reach "reach-no-name" {
         "The host's name cannot be looked up."
         "The name service answers that there is no such name, while others are found."

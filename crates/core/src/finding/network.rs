@@ -203,6 +203,8 @@ pub struct ReachReason {
 pub enum ReachTrouble {
     /// Nothing outside can be reached.
     Offline,
+    /// No name at all can be looked up, while there is a way out of this machine.
+    NoNames,
     /// Its name cannot be looked up.
     NoName,
     /// It refuses the connection.
@@ -240,6 +242,7 @@ impl ReachReason {
         }
         match &self.trouble {
             ReachTrouble::Offline => Cause::ReachOffline,
+            ReachTrouble::NoNames => Cause::ReachNoNames,
             ReachTrouble::NoName => Cause::ReachNoName,
             ReachTrouble::Refused => Cause::ReachRefused,
             ReachTrouble::NoAnswer | ReachTrouble::NoWay { .. } => Cause::ReachNoAnswer,

@@ -142,6 +142,11 @@ pub(super) fn reach(case: &Case<'_>, reason: &ReachReason) -> Fix {
     }
     Fix::say(match &reason.trouble {
         ReachTrouble::Offline => "Connect this machine to the network, then check again.",
+        ReachTrouble::NoNames => {
+            "Disconnect from the network and connect again. If a phone in the same network opens web pages and this machine does not, the name \
+             server that it asks is the fault: on Linux /etc/resolv.conf names it (a private network that was left on may have changed it); ask \
+             whoever looks after the network for the right one."
+        }
         ReachTrouble::NoName => {
             "Look whether other addresses can be opened in a browser. If they can, this one is wrong or for a network that you are not in; \
              if none can, connect to the network again."

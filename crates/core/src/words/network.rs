@@ -183,6 +183,11 @@ pub(super) fn reach(words: &Words<'_>, reason: &ReachReason) -> String {
             "This machine is offline: nothing outside can be reached. What needs the network cannot be checked until it is online."
                 .to_owned()
         }
+        ReachTrouble::NoNames => {
+            "No host name can be looked up on this machine, although it is connected to a network: either that network leads nowhere, or its \
+             name service (DNS) does not work. What needs the network cannot be checked until it does."
+                .to_owned()
+        }
         ReachTrouble::NoName => format!("The host name in {address} cannot be looked up."),
         ReachTrouble::Refused => format!("{address} refuses the connection."),
         ReachTrouble::NoAnswer => format!("{address} does not answer in time."),
@@ -210,6 +215,7 @@ pub(super) fn reach_found(reason: &ReachReason) -> String {
     }
     match &reason.trouble {
         ReachTrouble::Offline => "offline".to_owned(),
+        ReachTrouble::NoNames => "no names are looked up".to_owned(),
         ReachTrouble::NoName => "unknown name".to_owned(),
         ReachTrouble::Refused => "connection refused".to_owned(),
         ReachTrouble::NoAnswer => "no answer".to_owned(),

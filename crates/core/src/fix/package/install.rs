@@ -182,8 +182,10 @@ pub(in crate::fix) fn of_missing_library(
             pieces.iter().find_map(|piece| if let Piece::Library(name) = piece { Some(name.as_str()) } else { None })
         }
         // The loader's own words (ld.so(8)).
-        Breakage::Library(words) => words.split_once("shared libraries: ").and_then(|(_, rest)| rest.split(':').next()),
-        Breakage::LoaderOrInterpreter | Breakage::Said(_) => None,
+        Breakage::Library(words) | Breakage::Said(words) => {
+            words.split_once("shared libraries: ").and_then(|(_, rest)| rest.split(':').next())
+        }
+        Breakage::LoaderOrInterpreter => None,
     };
     let Some(library) = library.map(str::trim).filter(|name| !name.is_empty() && !name.contains('/')) else { return Ok(None) };
     let Some(Some((manager, name))) = if_known(inquiry.package_of(library))? else { return Ok(None) };
