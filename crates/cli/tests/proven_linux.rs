@@ -141,7 +141,8 @@ fn held_before(name: &str) -> bool {
 fn row(situation: &Situation, outcome: &Judged) -> String {
     let word = |held: bool| if held { "holds" } else { "fails" };
     let now = if outcome.false_ready { "wrong \"ready\"" } else { word(outcome.word() == "right") };
-    format!("| {} | {} | {} | {now} |", situation.name, situation.cure.word(), word(held_before(&situation.name)))
+    let causes = outcome.causes.join(", ");
+    format!("| {} | {causes} | {} | {} | {now} |", situation.name, situation.cure.word(), word(held_before(&situation.name)))
 }
 
 fn table(situations: &[(&'static str, Situation)], judged: &[(usize, Judged)]) -> String {
@@ -179,7 +180,7 @@ fn table(situations: &[(&'static str, Situation)], judged: &[(usize, Judged)]) -
         sum(|outcome| outcome.came)
     );
     for family in families {
-        let _ = write!(text, "\n## {family}\n\n| situation | what cures it | before | now |\n| --- | --- | --- | --- |\n");
+        let _ = write!(text, "\n## {family}\n\n| situation | causes found | what cures it | before | now |\n| --- | --- | --- | --- | --- |\n");
         for (index, outcome) in of(family) {
             let _ = writeln!(text, "{}", row(&situations[*index].1, outcome));
         }

@@ -103,6 +103,8 @@ pub struct Judged {
     pub foretold: usize,
     pub came: usize,
     wrong: Vec<String>,
+    /// The causes of what the first report does not call met.
+    pub causes: Vec<String>,
     pub log: String,
 }
 
@@ -167,6 +169,8 @@ pub fn judge(situation: &Situation) -> Judged {
     let ready = |report: &Value| report["outcome"] == "ready";
     let works = newcomer.proves(&situation.proof);
     let first = newcomer.checks();
+    let open = first["requirements"].as_array().into_iter().flatten().filter(|requirement| requirement["verdict"] != "met");
+    judged.causes = open.filter_map(|requirement| requirement["cause"].as_str()).map(ToOwned::to_owned).collect();
     let outcome = first["outcome"].as_str().unwrap_or("no report").to_owned();
     if works != (situation.cure == Cure::None) {
         judged.unmade = Some(format!("the proof {} before anything was done", if works { "passes" } else { "fails" }));
