@@ -155,7 +155,7 @@ fn what_only_an_administrator_can_do_is_one_text_to_send() {
         "    sudo apt-get install curl",
     ];
     assert_eq!(json["plan"]["request"], serde_json::json!(lines));
-    assert!(plan("text").replace("\n", " ").contains("else send this"), "{}", plan("text"));
+    assert!(plan("text").replace('\n', " ").contains("else send this"), "{}", plan("text"));
     let script = plan("sh");
     assert!(
         script.contains("person 'For whoever looks after this machine, step 1: Install curl.' '    sudo apt-get install curl'"),

@@ -138,10 +138,35 @@ fn held_before(name: &str) -> bool {
     include_str!("carried_out/proven/before.tsv").lines().any(|line| line.split_once('\t') == Some(("right", name)))
 }
 
+/// The causes that a judge named for a situation before it was compared: one for each requirement that is not met, several with `|` between them,
+/// `*` for whatever stands behind, `-` for none.
+fn causes_named(name: &str) -> &'static str {
+    let lines = include_str!("carried_out/proven/causes.tsv").lines();
+    lines.filter_map(|line| line.split_once('\t')).find(|(_, of)| *of == name).map_or("*", |(causes, _)| causes)
+}
+
+/// Whether the causes found are those that the judge named.
+fn causes_are_right(named: &str, found: &[String]) -> bool {
+    let mut found = found.iter();
+    for wanted in named.split(',').filter(|wanted| *wanted != "-") {
+        if wanted == "*" {
+            return true;
+        }
+        if !found.next().is_some_and(|cause| wanted.split('|').any(|one| one == cause)) {
+            return false;
+        }
+    }
+    found.next().is_none()
+}
+
 fn row(situation: &Situation, outcome: &Judged) -> String {
     let word = |held: bool| if held { "holds" } else { "fails" };
     let now = if outcome.false_ready { "wrong \"ready\"" } else { word(outcome.word() == "right") };
-    let causes = outcome.causes.join(", ");
+    let mut causes = outcome.causes.join(", ");
+    let named = causes_named(&situation.name);
+    if !causes_are_right(named, &outcome.causes) {
+        let _ = write!(causes, " (named: {})", named.replace('|', " or ").replace(',', ", "));
+    }
     format!("| {} | {causes} | {} | {} | {now} |", situation.name, situation.cure.word(), word(held_before(&situation.name)))
 }
 
@@ -152,8 +177,8 @@ fn table(situations: &[(&'static str, Situation)], judged: &[(usize, Judged)]) -
     let mut text = "# Proofs: does the plan let the person do what they want?\n\nMade by `tools/carry-out-fixes`; do not edit. Each situation is a small Debian that was put into it, made from what people do to machines and not from what \
         the\nsoftware knows, with a *proof* that the software does not know: what the person wants to do, typed at their own prompt. They sign in, open a terminal, check, do what the plan says word for\nword, in a new terminal \
         or after a new sign-in where it says so, and check again, three times at most.\n\nA situation that *commands* can cure holds where the proof passes then. Where an *administrator* or only the *person* can, it holds where what is so is told \
-        and nothing is called ready; where\n*nothing* has to be done, where that is said. *Before* is the program as it was when the list was made. The situations are in\n[`crates/cli/tests/carried_out/proven/`](../crates/cli/tests/carried_out/proven).\n\n\
-        | family | situations | held before | hold now | of those that commands can cure | wrong \"ready\" now |\n| --- | --- | --- | --- | --- | --- |\n"
+        and nothing is called ready; where\n*nothing* has to be done, where that is said. A cause is right where it is one that was named for the situation before any was compared (`causes.tsv`).\n*Before* is the program as it was when the list was made. The situations are in\n[`crates/cli/tests/carried_out/proven/`](../crates/cli/tests/carried_out/proven).\n\n\
+        | family | situations | held before | hold now | of those that commands can cure | causes right | wrong \"ready\" now |\n| --- | --- | --- | --- | --- | --- | --- |\n"
         .to_owned();
     let families = FAMILIES.iter().map(|(family, _)| *family);
     for family in families.clone().chain([""]) {
@@ -162,13 +187,14 @@ fn table(situations: &[(&'static str, Situation)], judged: &[(usize, Judged)]) -
         let curable: Vec<_> = all.iter().filter(|one| situations[one.0].1.cure == proof::Cure::Commands).collect();
         let _ = writeln!(
             text,
-            "| {} | {} | {} | {} | {} of {} | {} |",
+            "| {} | {} | {} | {} | {} of {} | {} | {} |",
             if family.is_empty() { "all" } else { family },
             all.len(),
             all.iter().filter(|one| held_before(&situations[one.0].1.name)).count(),
             all.iter().filter(right).count(),
             curable.iter().filter(|one| right(one)).count(),
             curable.len(),
+            all.iter().filter(|one| causes_are_right(causes_named(&situations[one.0].1.name), &one.1.causes)).count(),
             all.iter().filter(|one| one.1.false_ready).count()
         );
     }
@@ -180,7 +206,10 @@ fn table(situations: &[(&'static str, Situation)], judged: &[(usize, Judged)]) -
         sum(|outcome| outcome.came)
     );
     for family in families {
-        let _ = write!(text, "\n## {family}\n\n| situation | causes found | what cures it | before | now |\n| --- | --- | --- | --- | --- |\n");
+        let _ = write!(
+            text,
+            "\n## {family}\n\n| situation | causes found | what cures it | before | now |\n| --- | --- | --- | --- | --- |\n"
+        );
         for (index, outcome) in of(family) {
             let _ = writeln!(text, "{}", row(&situations[*index].1, outcome));
         }

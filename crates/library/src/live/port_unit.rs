@@ -10,13 +10,10 @@ use std::fs::read_to_string;
 
 /// What holds a port, with the unit that has it.
 pub(super) fn with_unit(live: &Live, place: &PortPlace, seen: Observation) -> Observation {
-    match seen {
-        Observation::PortHolder(Some(holder)) if holder.user.is_some() && holder.outgoing.is_none() => {
-            let unit = unit(live, place, &holder);
-            Observation::PortHolder(Some(Holder { unit, ..holder }))
-        }
-        seen => seen,
-    }
+    let Observation::PortHolder(Some(holder)) = seen else { return seen };
+    let foreign = holder.user.is_some() && holder.outgoing.is_none();
+    let unit = if foreign { unit(live, place, &holder) } else { None };
+    Observation::PortHolder(Some(Holder { unit, ..holder }))
 }
 
 fn unit(live: &Live, place: &PortPlace, holder: &Holder) -> Option<String> {

@@ -24,30 +24,12 @@ fn named(line: &str, id: u32) -> Option<String> {
     (fields.nth(1)?.parse() == Ok(id)).then(|| name.to_owned())
 }
 
-/// Whether `sudo -l` (sudo(8)) lists a rule for every command: `(ALL : ALL) NOPASSWD: ALL`.
-pub fn may_run_all(listed: &str) -> bool {
-    listed.lines().map(str::trim).filter(|line| line.starts_with('(')).any(|line| {
-        let commands = line.split_once(')').map_or("", |(_, commands)| commands);
-        commands.split(',').any(|command| command.rsplit(':').next().is_some_and(|command| command.trim() == "ALL"))
-    })
-}
-
 #[cfg(test)]
 mod tests {
-    use rstest::rstest;
     #[test]
     fn names_are_found_by_number() {
         let group = "root:x:0:\nkvm:x:104:buoy\n";
         assert_eq!(super::group_names_of_ids(group, &[104, 0, 104, 7]), ["7", "kvm", "root"]);
         assert_eq!(super::user_name("buoy:x:1000:1000::/home/buoy:/bin/sh\n", 1000).as_deref(), Some("buoy"));
-    }
-
-    #[rstest]
-    #[case::all("User skipper may run the following commands on buoy:\n    (ALL) NOPASSWD: ALL\n", true)]
-    #[case::one_of_several("    (root) NOPASSWD: /usr/bin/apt-get, ALL\n", true)]
-    #[case::one_program("    (ALL) NOPASSWD: /usr/bin/apt-get\n", false)]
-    #[case::settings_only("Matching Defaults entries for ALL:\n    env_reset\n", false)]
-    fn rules_may_give_all_rights(#[case] listed: &str, #[case] all: bool) {
-        assert_eq!(super::may_run_all(listed), all);
     }
 }

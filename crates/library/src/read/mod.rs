@@ -29,7 +29,7 @@ mod unit;
 mod windows;
 
 pub use crate::repository::pinned;
-pub use accounts::{group_name, group_names_of_ids, may_run_all, user_name};
+pub use accounts::{group_name, group_names_of_ids, user_name};
 pub use alternatives::alternatives;
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};

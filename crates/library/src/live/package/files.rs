@@ -7,6 +7,9 @@ use std::path::{Path, PathBuf};
 
 /// The programs of this name that an installed package brought, also in folders where nobody looks for programs.
 pub(in crate::live) fn files(live: &Live, manager: Manager, package: &str, name: &str) -> Vec<PathBuf> {
+    if package.contains('/') {
+        return Vec::new();
+    }
     let list = match manager {
         Manager::Apt => of_dpkg(package),
         Manager::Pacman => of_pacman(package),
