@@ -284,6 +284,8 @@ questions! {
     /// What a package manager would install.
     candidate(manager: Manager, package: &str) -> Candidate = Candidate,
         Probe::Candidate { manager, package: package.to_owned() };
+    /// The package that has a program.
+    provider(manager: Manager, program: &str) -> Option<String> = Provider, Probe::Provider { manager, program: program.to_owned() };
     /// The installed package that has a file.
     package_of(file: &str) -> Option<(Manager, String)> = PackageOf, Probe::PackageOf { file: file.to_owned() };
     /// How a package manager stands.

@@ -216,6 +216,13 @@ pub enum Probe {
         /// The package's name there.
         package: String,
     },
+    /// Which package that is not installed would bring a program of this name to where the system's programs are?
+    Provider {
+        /// The manager.
+        manager: Manager,
+        /// The program's name.
+        program: String,
+    },
     /// Which installed package brought a file of this name, which may be gone by now?
     PackageOf {
         /// The file's name without its folder.
@@ -281,6 +288,7 @@ impl Probe {
             | Self::SystemService { .. }
             | Self::ManagerState { .. }
             | Self::PackageOf { .. }
+            | Self::Provider { .. }
             | Self::Candidate { .. } => 0,
             Self::System
             | Self::Surroundings
@@ -366,6 +374,7 @@ impl Display for Probe {
             Self::Checkout { path, .. } => write!(f, "working copy at {path}"),
             Self::Command { words, .. } => f.write_str(&words.join(" ")),
             Self::Candidate { manager, package } => write!(f, "what {} would install for {package}", manager.word()),
+            Self::Provider { manager, program } => write!(f, "the package of {} that has {program}", manager.word()),
             Self::PackageOf { file } => write!(f, "the installed package that has {file}"),
             Self::ManagerState { manager } => write!(f, "whether {} can be used, and how old its lists are", manager.word()),
             Self::Pinned { file, .. } => write!(f, "version in {file}"),

@@ -3,6 +3,7 @@
 use crate::finding::Verdict;
 use crate::host::Host;
 use crate::known::Answer;
+use crate::manager::Manager;
 use crate::observation::Observation;
 use crate::probe::Probe;
 use crate::report::{MachineSource, Report};
@@ -73,7 +74,6 @@ fn stamp(file: &Path) -> Option<(SystemTime, u64)> {
 fn is_cheap(probe: &Probe) -> bool {
     match probe {
         Probe::Program { .. }
-        | Probe::ProgramElsewhere { .. }
         | Probe::PortBinding(_)
         | Probe::SettingNumber { .. }
         | Probe::Device { .. }
@@ -88,6 +88,10 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Locales
         | Probe::Pinned { .. } => true,
         Probe::Connection { host, .. } => matches!(host.as_str(), "localhost" | "127.0.0.1" | "::1"),
+        // Those have no list of a package's files that could be read.
+        Probe::ProgramElsewhere { packages, .. } => {
+            !packages.iter().any(|(manager, _)| matches!(manager, Manager::Dnf | Manager::Zypper))
+        }
         // Slow, asked of others, or never twice the same.
         Probe::System
         | Probe::Within { .. }
@@ -114,6 +118,7 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Command { .. }
         | Probe::ManagerState { .. }
         | Probe::PackageOf { .. }
+        | Probe::Provider { .. }
         | Probe::Candidate { .. } => false,
     }
 }

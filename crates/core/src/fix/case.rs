@@ -105,7 +105,7 @@ impl Case<'_> {
         // Elsewhere one command takes one group.
         if matches!(self.here.os, Some(Os::Linux) | None) {
             let before = self.here.as_admin(&before);
-            fix.part = Some(Part { of: Whole::Groups, prepares: String::new(), before, name, after, title: group.to_owned() });
+            fix.part = Some(Part { of: Whole::Groups, before, name, after, title: group.to_owned() });
         }
         if let Some(price) = price_of(group) {
             fix.warn(price);

@@ -26,7 +26,7 @@ pub(crate) use circumstances::Circumstances;
 #[cfg(test)]
 pub(crate) use effect::Effect;
 pub use model::{Fix, Source};
-pub(crate) use model::{Part, Whole};
+pub(crate) use model::{Part, Prepares, Whole};
 pub use shell::{Shell, quote};
 pub(crate) use suggest::{presumed, suggest};
 

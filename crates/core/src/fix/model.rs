@@ -39,6 +39,17 @@ pub struct Fix {
     pub(crate) effect: Effect,
     /// What its last command does that can be done in one command with others of the kind.
     pub(crate) part: Option<Part>,
+    /// What of it only makes the rest possible, and need not be done twice in one plan.
+    pub(crate) prepares: Option<Prepares>,
+}
+
+/// What a fix begins with that makes the rest of it possible.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) struct Prepares {
+    /// The words that its step begins with, up to those of the rest.
+    pub(crate) say: String,
+    /// How many of its first commands it is.
+    pub(crate) commands: usize,
 }
 
 /// What can be done in one command with others of its kind: a package to install, a group to join.
@@ -46,8 +57,6 @@ pub struct Fix {
 pub(crate) struct Part {
     /// The kind.
     pub(crate) of: Whole,
-    /// What must be done before, in sentences with a space behind; its commands stand before that of the part.
-    pub(crate) prepares: String,
     /// The command up to the name.
     pub(crate) before: String,
     /// The name, as the command has it.
@@ -63,6 +72,8 @@ pub(crate) struct Part {
 pub(crate) enum Whole {
     /// Packages of this manager.
     Packages(Manager),
+    /// The lists of packages of this manager, fetched anew: so many days old they are.
+    Lists(Manager, u64),
     /// The groups of a user.
     Groups,
 }
@@ -72,6 +83,11 @@ impl Whole {
     pub(crate) fn say(self, titles: &str) -> String {
         match self {
             Self::Packages(manager) => format!("Install {titles} with {}.", manager.word()),
+            Self::Lists(manager, days) => format!(
+                "Have {} fetch its lists of packages anew, which are {days} days old: newer ones may have what is missing of {titles}. Then \
+                 check again.",
+                manager.word()
+            ),
             Self::Groups => format!("Become a member of the groups {titles}."),
         }
     }
@@ -79,7 +95,7 @@ impl Whole {
     /// What stands between two names in the command.
     pub(crate) fn between(self) -> &'static str {
         match self {
-            Self::Packages(_) => " ",
+            Self::Packages(_) | Self::Lists(..) => " ",
             Self::Groups => ",",
         }
     }
@@ -176,6 +192,7 @@ impl Fix {
             presumed: false,
             effect: Effect::Unknown,
             part: None,
+            prepares: None,
         }
     }
 

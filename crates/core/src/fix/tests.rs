@@ -251,7 +251,7 @@ fn a_package_is_only_offered_where_its_version_would_do(#[case] version: &str, #
     Trial::Refused("cmake : Depends: tiller".into()),
     (None, 30),
     &["sudo apt-get update"],
-    "cannot be installed here: cmake : Depends: tiller. But its lists of packages are 30 days old"
+    "Have apt fetch its lists of packages anew, which are 30 days old: newer ones may have what is missing of cmake. Then check again."
 )]
 #[case::it_is_held_back(
     Trial::Held,
@@ -289,6 +289,43 @@ fn what_was_not_checked_is_said(#[case] answer: Observation) {
     let told = fix.not_checked.unwrap();
     assert!(told.starts_with("Not checked whether apt can install cmake here: apt-"), "{told}");
     assert!(fix.caution.unwrap().contains(&told));
+}
+
+#[test]
+fn a_missing_library_is_installed_again_with_its_package() {
+    let mut script = debian();
+    let words = "/usr/bin/jq: error while loading shared libraries: libonig.so.5: cannot open shared object file: No such file or directory";
+    program(&mut script, "/usr/bin/jq", RunEnd::Exit(127), words);
+    let owner = Some((Manager::Apt, "libonig5".to_owned()));
+    script.insert(Probe::PackageOf { file: "libonig.so.5".into() }, Observation::PackageOf(owner));
+    let fix = first_fix("tool = \"jq\"", &script);
+    assert_eq!(fix.run, ["sudo apt-get install --reinstall libonig5"]);
+    assert_eq!(fix.say, "Install the package libonig5 again: libonig.so.5 is one of its files, and is gone.");
+}
+
+#[test]
+fn the_package_that_has_the_program_is_offered_where_none_is_named() {
+    let mut script = debian();
+    script.insert(Probe::Managers, Observation::Managers(vec![Manager::Dnf]));
+    let candidate = |package: &str| Probe::Candidate { manager: Manager::Dnf, package: package.into() };
+    script.insert(candidate("buoyctl"), Observation::Candidate(Candidate::Absent));
+    script.insert(candidate("buoy-tools"), Observation::Candidate(Candidate::Version("2.0".into())));
+    let provider = Probe::Provider { manager: Manager::Dnf, program: "buoyctl".into() };
+    script.insert(provider, Observation::Provider(Some("buoy-tools".into())));
+    let fix = first_fix("tool = \"buoyctl\"", &script);
+    assert_eq!(fix.run, ["sudo dnf install buoy-tools"]);
+    assert!(fix.caution.unwrap().contains("this one has a program of that name"));
+}
+
+#[test]
+fn a_unit_that_has_a_port_is_stopped_by_its_manager() {
+    let mut script = debian();
+    let place = PortPlace { protocol: Protocol::Tcp, address: None, port: 7070 };
+    script.insert(Probe::PortBinding(place.clone()), Observation::PortBinding(Binding::Held));
+    let unit = Some("shore-old.socket".to_owned());
+    let holder = Holder { pid: None, name: None, command: None, user: Some("root".into()), outgoing: None, unit };
+    script.insert(Probe::PortHolder(place), Observation::PortHolder(Some(holder)));
+    assert_eq!(first_fix("port = 7070", &script).run, ["sudo systemctl stop shore-old.socket"]);
 }
 
 #[test]

@@ -92,6 +92,8 @@ pub enum Observation {
     Checkout(CheckoutState),
     /// To `Candidate`.
     Candidate(Candidate),
+    /// To `Provider`: its name, where its lists know one.
+    Provider(Option<String>),
     /// To `PackageOf`: its manager and its name; `None` where no installed package names such a file.
     PackageOf(Option<(Manager, String)>),
     /// To `ManagerState`.

@@ -2,7 +2,7 @@
 
 mod schedule;
 
-use crate::fix::{Fix, Part, Whole};
+use crate::fix::{Fix, Part, Prepares, Whole};
 use crate::guide::{Existence, Guide, Level, Subject, Then};
 use crate::prelude::*;
 use crate::settled::Settled;
@@ -80,6 +80,11 @@ pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
             step.fix.edit = None;
         }
     }
+    let mut done: hashbrown::HashSet<String> = hashbrown::HashSet::new();
+    for step in &mut plan.steps {
+        step.leave_out_what_is_done(&done);
+        done.extend(step.fix.run.iter().cloned());
+    }
     // What is known of the parts counts, also where a step as a whole is not known.
     let known = |cost: fn(&Fix) -> Option<u64>| draft.items.iter().filter_map(|item| cost(item.fix)).fold(0, u64::saturating_add);
     plan.download_bytes = known(|fix| fix.download_bytes);
@@ -127,10 +132,10 @@ impl<'s> Draft<'s> {
         let needs = self.needs(guide);
         let levels = self.levels(&needs);
         // What is needed and what is not are never one command: the one must not fail with the other.
-        let mut wholes: Vec<(Whole, String, String, Level)> = Vec::new();
+        let mut wholes: Vec<(Whole, Option<Prepares>, String, Level)> = Vec::new();
         let task = |((item, needs), level): ((&Item<'_>, Vec<usize>), Level)| {
             let merges = item.fix.part.as_ref().map(|part| {
-                let whole = (part.of, part.prepares.clone(), part.before.clone(), level);
+                let whole = (part.of, item.fix.prepares.clone(), part.before.clone(), level);
                 wholes.iter().position(|one| *one == whole).unwrap_or_else(|| {
                     wholes.push(whole);
                     wholes.len() - 1
@@ -162,12 +167,23 @@ impl<'s> Draft<'s> {
     /// Which items must be done before each.
     fn needs(&self, guide: &Guide) -> Vec<Vec<usize>> {
         let installs = self.installs(guide);
+        // Lists that are fetched anew by themselves come before what would fetch them first.
+        let is_lists = |item: &&Item<'_>| item.fix.part.as_ref().is_some_and(|part| matches!(part.of, Whole::Lists(..)));
+        let lists: HashMap<&str, usize> = self
+            .items
+            .iter()
+            .enumerate()
+            .filter(|(_, item)| is_lists(item))
+            .flat_map(|(at, item)| item.fix.run.iter().map(move |command| (command.as_str(), at)))
+            .collect();
         let of = |item: &Item<'_>| {
             let requirements = item.settles.iter().filter_map(|index| guide.requirements.get(*index));
             let first =
                 requirements.flat_map(|one| one.after.iter().chain(&one.needs)).filter_map(|need| self.by_requirement.get(need));
             let programs = item.fix.run.iter().filter_map(|command| installs.get(program(command)));
-            first.chain(programs).copied().collect()
+            let prepares = item.fix.prepares.as_ref().map_or(0, |prepares| prepares.commands);
+            let fetches = item.fix.run.iter().take(prepares).filter_map(|command| lists.get(command.as_str()));
+            first.chain(programs).chain(fetches).copied().collect()
         };
         self.items.iter().map(of).collect()
     }
@@ -207,7 +223,8 @@ impl<'s> Draft<'s> {
             let parts: Vec<&Part> = items.iter().filter_map(|item| item.fix.part.as_ref()).collect();
             let names = without_repeats(parts.iter().map(|part| part.name.as_str()));
             let titles = without_repeats(parts.iter().map(|part| part.title.as_str()));
-            step.fix.say = format!("{}{}", part.prepares, part.of.say(&join_words(&titles, "and")));
+            let prepares = fix.prepares.as_ref().map_or("", |prepares| prepares.say.as_str());
+            step.fix.say = format!("{prepares}{}", part.of.say(&join_words(&titles, "and")));
             if let Some(last) = step.fix.run.last_mut() {
                 *last = format!("{}{}{}", part.before, names.join(part.of.between()), part.after);
             }
@@ -257,6 +274,19 @@ fn without_repeats<'w>(words: impl Iterator<Item = &'w str>) -> Vec<&'w str> {
 }
 
 impl Step {
+    /// Without what only makes the rest possible, where earlier steps did it.
+    fn leave_out_what_is_done(&mut self, done: &hashbrown::HashSet<String>) {
+        let Some(prepares) = &self.fix.prepares else { return };
+        let commands = self.fix.run.get(..prepares.commands).unwrap_or_default();
+        if !commands.is_empty() && commands.iter().all(|command| done.contains(command)) {
+            self.fix.run.drain(..prepares.commands);
+            if let Some(rest) = self.fix.say.strip_prefix(&prepares.say) {
+                self.fix.say = rest.to_owned();
+            }
+            self.fix.prepares = None;
+        }
+    }
+
     fn settle(&mut self, index: usize, level: Level) {
         if !self.settles.contains(&index) {
             self.settles.push(index);

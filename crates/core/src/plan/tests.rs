@@ -1,6 +1,7 @@
 use super::{Plan, make};
 use crate::guide::Then;
-use crate::observation::{CoreState, DeviceState, Observation, Processor};
+use crate::manager::Manager;
+use crate::observation::{Candidate, CoreState, DeviceState, ManagerState, Observation, Processor};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Selection;
@@ -44,6 +45,25 @@ fn packages_become_one_command_and_a_sign_in_comes_once_and_last() {
     assert_eq!(said(&plan), expected);
     assert_eq!((plan.download_bytes, plan.takes_ms, plan.steps_of_unknown_cost), (10_000_000, 90_000, 2));
     assert_eq!(plan.then, [Then::SignIn]);
+}
+
+#[test]
+fn old_lists_are_fetched_once_and_first() {
+    let mut script = debian();
+    let state = ManagerState { barred: None, lists_days: Some(40) };
+    script.insert(Probe::ManagerState { manager: Manager::Apt }, Observation::ManagerState(state));
+    for (package, candidate) in [("a", Candidate::Version("2.0".into())), ("b", Candidate::Absent), ("c", Candidate::Absent)] {
+        let probe = Probe::Candidate { manager: Manager::Apt, package: package.into() };
+        script.insert(probe, Observation::Candidate(candidate));
+    }
+    let tool = |name: &str| format!("[require.{name}]\ntool = \"{name}\"\npackages = {{ apt = \"{name}\" }}\n");
+    let plan = plan(&["a", "b", "c"].map(tool).concat(), &script);
+    let lists = "Have apt fetch its lists of packages anew, which are 40 days old: newer ones may have what is missing of b and c. Then check again.";
+    let expected =
+        [format!("{lists} [\"sudo apt-get update\"] [1, 2]"), "Install a. [\"sudo apt-get install a\"] [0]".to_owned()];
+    assert_eq!(said(&plan), expected);
+    let caution = plan.steps[0].fix.caution.as_deref().unwrap_or_default();
+    assert!(caution.contains("apt knows no package b.") && caution.contains("apt knows no package c."), "{caution}");
 }
 
 #[test]

@@ -196,6 +196,10 @@ impl Report {
 
     /// How one sees by oneself that a step has worked; `None` where only another check tells.
     pub fn worked_if(&self, step: &crate::plan::Step) -> Option<String> {
+        // Newer lists settle nothing by themselves.
+        if step.fix.part.as_ref().is_some_and(|part| matches!(part.of, crate::fix::Whole::Lists(..))) {
+            return None;
+        }
         // What lets others take effect, and says no more.
         if !step.fix.acts() && step.fix.then.is_some() {
             return None;

@@ -50,6 +50,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         // Of a described machine nobody expects it: a plan for it is the same without.
         Probe::Candidate { manager, package } => contents::candidate(shape, *manager, package)
             .unwrap_or_else(|| Observation::NotSupported("the described machine does not say".to_owned())),
+        Probe::Provider { .. } => Observation::Provider(None),
         Probe::PackageOf { .. } => Observation::PackageOf(None),
         Probe::ManagerState { .. } => Observation::ManagerState(ManagerState::default()),
         Probe::Pinned { file, tools } => contents::pinned(shape, file, tools),

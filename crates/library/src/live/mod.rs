@@ -269,6 +269,7 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         | Probe::Candidate { .. }
         | Probe::ManagerState { .. }
         | Probe::PackageOf { .. }
+        | Probe::Provider { .. }
         | Probe::Module { .. } => (Vec::new(), false),
     }
 }
@@ -376,6 +377,7 @@ impl Live {
                 let mut answers = package::would_install_all(self, *manager, &[package]);
                 answers.pop().unwrap_or_else(|| Observation::CouldNotLook("the manager was not asked".to_owned()))
             }
+            Probe::Provider { manager, program } => package::provider(self, *manager, program),
             Probe::PackageOf { file } => Observation::PackageOf(package::owner(self, file)),
             Probe::ManagerState { manager } => package::state(self, *manager),
             Probe::Pinned { file, tools } => self.pinned(file, tools),

@@ -43,8 +43,8 @@ pub use locks::holder_of_lock;
 pub use macos::{apfs_container, is_kept_back, launch_limit, lsof_holder, plist_text, proxy_of_scutil, user_shell, vm_stat};
 pub use manager::{
     CandidateQuestion, PacmanPackage, apt_trial, brought_along, candidate, candidate_question, dnf_costs, dnf_trial, dnf5_trial,
-    download_of_each, pacman_conflict, pacman_costs, pacman_installed, pacman_offers, pacman_refusal, without_a_place,
-    without_lists, zypper_costs, zypper_trial,
+    download_of_each, pacman_conflict, pacman_costs, pacman_installed, pacman_offers, pacman_refusal, provider_named,
+    without_a_place, without_lists, zypper_costs, zypper_trial,
 };
 pub use memory::meminfo;
 pub use mounts::{Mount, mount_of, windows_disk};

@@ -2,7 +2,7 @@
 
 use super::{Asked, Need, Wish};
 use crate::finding::{Breakage, Reason, ToolTrouble};
-use crate::fix::{Circumstances, Fix, Part, Whole, quote};
+use crate::fix::{Circumstances, Fix, Part, Prepares, Whole, quote};
 use crate::guide::{Subject, Then};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::manager::Manager;
@@ -59,16 +59,10 @@ pub(super) fn install(wish: &Wish<'_>, (manager, name): (Manager, &str), asked: 
     }
     let (prepares, commands) = preparation(manager, asked);
     if elsewhere.is_none() && !again && !held {
-        fix.part = Some(Part {
-            of: Whole::Packages(manager),
-            prepares: prepares.clone(),
-            before,
-            name: name.to_owned(),
-            after: String::new(),
-            title,
-        });
+        fix.part = Some(Part { of: Whole::Packages(manager), before, name: name.to_owned(), after: String::new(), title });
     }
     fix.say = format!("{prepares}{}", fix.say);
+    fix.prepares = (!prepares.is_empty()).then_some(Prepares { say: prepares, commands: commands.len() });
     fix.run = commands.iter().map(|command| admin(command)).chain(fix.run).collect();
     fix
 }

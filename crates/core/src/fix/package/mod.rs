@@ -4,7 +4,7 @@ mod install;
 
 pub(super) use install::{of_missing_library, with_repair};
 
-use super::{Circumstances, Fix};
+use super::{Circumstances, Fix, Part, Whole};
 use crate::catalogue;
 use crate::document::{shortened, shortened_to};
 use crate::finding::{General, LibraryTrouble, OtherPlace, Reason, Refusal, ToolTrouble};
@@ -130,7 +130,7 @@ pub(super) fn offer<'a>(
             offer.fix = Some(install::install(&wish, (manager, &name), &asked, here));
             break;
         };
-        renewal = renewal.or_else(|| renew_lists(manager, &refusal, &asked, here));
+        renewal = renewal.or_else(|| renew_lists(&wish, manager, &refusal, &asked, here));
         offer.refused.push(refusal);
     }
     offer.fix = offer.fix.or(renewal);
@@ -215,18 +215,19 @@ fn refusal(wish: &Wish<'_>, (manager, name): (Manager, &str), candidate: Option<
 }
 
 /// Newer lists, where those that do not have what is wanted are old.
-fn renew_lists(manager: Manager, refusal: &str, asked: &Asked<'_>, here: &Circumstances<'_>) -> Option<Fix> {
+fn renew_lists(wish: &Wish<'_>, manager: Manager, refusal: &str, asked: &Asked<'_>, here: &Circumstances<'_>) -> Option<Fix> {
     let days = asked.old_lists()?;
     let fetch = manager.fetch_lists()?;
     let may_help = !matches!(asked.candidate, Some(Candidate::Unusable(_)));
     may_help.then(|| {
-        let word = manager.word();
-        let mut fix = Fix::say(format!(
-            "{refusal} But its lists of packages are {days} days old: have {word} fetch them anew, then check again."
-        ));
-        fix.run = vec![install::as_needed(manager, fetch, here)];
+        let title = wish.requirement.title();
+        let of = Whole::Lists(manager, days);
+        let before = install::as_needed(manager, fetch, here);
+        let mut fix = Fix::say(of.say(&title)).run(vec![before.clone()]);
+        fix.part = Some(Part { of, before, name: String::new(), after: String::new(), title });
         fix.admin = manager.needs_admin();
         fix.caution = if fix.admin { here.admin_caution() } else { None };
+        fix.warn(refusal);
         fix
     })
 }
@@ -247,14 +248,31 @@ fn of_that_name<'a>(inquiry: &mut Inquiry<'a>, wish: &Wish<'_>, here: &Circumsta
     let Some(name) = tool.names.first() else { return Ok(offer) };
     for manager in here.managers.iter().copied().filter(|manager| is_of_a_system(*manager)) {
         let asked = Asked::ask(inquiry, manager, name)?;
-        if matches!(asked.candidate, Some(Candidate::Version(_))) && refusal(wish, (manager, name), asked.candidate).is_none() {
-            let mut fix = install::install(wish, (manager, name), &asked, here);
-            fix.warn("The guide names no package: this one only has the same name. Look at what it says of itself before you install it.");
+        if let Some(fix) = unnamed(wish, (manager, name), &asked, here) {
+            offer.fix = Some(fix);
+            break;
+        }
+        let Some(Some(other)) = if_known(inquiry.provider(manager, name))? else { continue };
+        let asked = Asked::ask(inquiry, manager, other)?;
+        if let Some(fix) = unnamed(wish, (manager, other), &asked, here) {
             offer.fix = Some(fix);
             break;
         }
     }
     Ok(offer)
+}
+
+/// A package that nobody named for the tool.
+fn unnamed(wish: &Wish<'_>, (manager, name): (Manager, &str), asked: &Asked<'_>, here: &Circumstances<'_>) -> Option<Fix> {
+    let may_do =
+        matches!(asked.candidate, Some(Candidate::Version(_))) && refusal(wish, (manager, name), asked.candidate).is_none();
+    may_do.then(|| {
+        let mut fix = install::install(wish, (manager, name), asked, here);
+        let same = matches!(&wish.requirement.subject, Subject::Tool(tool) if tool.names.iter().any(|tool| tool == name));
+        let why = if same { "this one only has the same name" } else { "this one has a program of that name" };
+        fix.warn(&format!("The guide names no package: {why}. Look at what it says of itself before you install it."));
+        fix
+    })
 }
 
 /// The manager that people of a system have who have one; systems that ship with one need no such way.

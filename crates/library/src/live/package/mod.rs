@@ -4,11 +4,13 @@ mod apt;
 mod dnf;
 mod files;
 mod pacman;
+mod provider;
 mod state;
 mod trial;
 mod zypper;
 
 pub(super) use files::{files, owner};
+pub(super) use provider::provider;
 pub(super) use state::state;
 
 use super::program::{asked, own};
@@ -86,7 +88,14 @@ fn candidates(live: &Live, manager: Manager, packages: &[&str]) -> Vec<Observati
         return of_all(Observation::Candidate(Candidate::Unlisted));
     }
     // These end so where they have no such package.
-    let missing = run.end == RunEnd::Exit(1) && matches!(manager, Manager::Pacman | Manager::Brew | Manager::Port);
+    let missing = run.end == RunEnd::Exit(1)
+        && match manager {
+            Manager::Pacman => run.stderr.contains("was not found"),
+            Manager::Brew | Manager::Port => true,
+            Manager::Apt | Manager::Dnf | Manager::Zypper | Manager::Apk | Manager::Winget | Manager::Scoop | Manager::Choco => {
+                false
+            }
+        };
     if run.end != RunEnd::Exit(0) && !missing {
         return of_all(Observation::CouldNotLook(no_answer(name, &run)));
     }

@@ -3,6 +3,7 @@
 use super::{Live, os};
 use crate::manager::Manager;
 use crate::observation::{Bar, ManagerState, Observation};
+use std::io::ErrorKind;
 use std::path::Path;
 use std::time::SystemTime;
 
@@ -83,8 +84,13 @@ pub(super) fn has_lists(manager: Manager) -> Option<bool> {
         Manager::Pacman => |name| has_ending(name, "db"),
         Manager::Apk | Manager::Winget | Manager::Brew | Manager::Port | Manager::Scoop | Manager::Choco => return None,
     };
-    let lists = traces(manager)?.lists;
-    let names = lists.iter().flat_map(|place| std::fs::read_dir(place).into_iter().flatten().flatten().take(MOST_ENTRIES));
+    let folders: Vec<_> = traces(manager)?.lists.iter().map(std::fs::read_dir).collect();
+    let closed = |folder: &std::io::Result<_>| folder.as_ref().is_err_and(|error| error.kind() == ErrorKind::PermissionDenied);
+    // Some of them only the administrator may enter.
+    if folders.iter().all(std::result::Result::is_err) && folders.iter().any(closed) {
+        return None;
+    }
+    let names = folders.into_iter().flatten().flat_map(|folder| folder.flatten().take(MOST_ENTRIES));
     Some(names.filter_map(|entry| entry.file_name().into_string().ok()).any(|name| is_list(&name)))
 }
 

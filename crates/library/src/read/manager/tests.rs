@@ -129,6 +129,20 @@ fn what_excludes_what_is_compared(#[case] installed: &str, #[case] conflicts: &s
     assert_eq!(pacman_conflict(&offers, &[pacman_installed(&note)]).as_deref(), clash);
 }
 
+#[rstest]
+#[case::dnf("dnf", "\nhelm-tools\n", Some("helm-tools"))]
+#[case::zypper(
+    "zypper",
+    "<search-result>\n<solvable status=\"not-installed\" name=\"helm-tools\" kind=\"package\"/>",
+    Some("helm-tools")
+)]
+#[case::pacman("pacman", "buoys/helm-tools\n", Some("helm-tools"))]
+#[case::of_nobody("dnf", "\n", None)]
+#[case::a_name_that_is_more("dnf", "helm;reboot\n", None)]
+fn the_package_that_has_a_program_is_read(#[case] manager: &str, #[case] printed: &str, #[case] name: Option<&str>) {
+    assert_eq!(super::provider_named(Manager::from_word(manager).unwrap(), printed).as_deref(), name);
+}
+
 #[test]
 fn what_zypper_downloads_is_told_as_one_sum() {
     assert_eq!(zypper_costs(ZYPPER_GOES, &["helmview"]), [(Some(12_143), Some(1))]);

@@ -50,7 +50,7 @@ fn part<'t>(text: &'t str, tag: &str) -> &'t str {
 }
 
 /// The names of the packages in a part.
-fn names(part: &str) -> Vec<String> {
+pub(super) fn names(part: &str) -> Vec<String> {
     part.split("<solvable ").skip(1).filter_map(|one| attribute(one, "name=")).map(ToOwned::to_owned).collect()
 }
 

@@ -24,7 +24,7 @@ pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
             stem.and_then(|length| name.get(..length)).map_or_else(|| name.clone(), ToOwned::to_owned)
         };
         let name = processes.into_iter().find(|process| process.id == pid).map(|process| plain(process.name));
-        Holder { pid: Some(pid), name, command: None, user: None, outgoing: None }
+        Holder { pid: Some(pid), name, command: None, user: None, outgoing: None, unit: None }
     }))
 }
 
