@@ -212,10 +212,10 @@ fn a_package_is_only_offered_where_its_version_would_do(#[case] version: &str, #
 
 #[rstest]
 #[case::it_cannot_be_installed(
-    Trial::Refused("cmake : Depends: tiller but it is not installable".into()),
+    Trial::Refused("cmake : Depends: mooring but it is not installable".into()),
     (None, 0),
     &[],
-    "The package cmake of apt cannot be installed here: cmake : Depends: tiller but it is not installable."
+    "The package cmake of apt cannot be installed here: cmake : Depends: mooring but it is not installable."
 )]
 #[case::it_would_remove_another(
     Trial::Removes(vec!["tree".into()]),
@@ -248,7 +248,7 @@ fn a_package_is_only_offered_where_its_version_would_do(#[case] version: &str, #
     "Have apt fetch its lists of packages anew: they are 200 days old, and may name what is gone. Then: Install cmake."
 )]
 #[case::newer_lists_may_have_what_it_needs(
-    Trial::Refused("cmake : Depends: tiller".into()),
+    Trial::Refused("cmake : Depends: mooring".into()),
     (None, 30),
     &["sudo apt-get update"],
     "Have apt fetch its lists of packages anew, which are 30 days old: newer ones may have what is missing of cmake. Then check again."

@@ -60,9 +60,9 @@ fn refused(words: &str) -> Trial {
 
 #[rstest]
 #[case::impossible(
-    "The following packages have unmet dependencies:\n helmview : Depends: tiller but it is not installable\n",
+    "The following packages have unmet dependencies:\n helmview : Depends: mooring but it is not installable\n",
     "E: Unable to correct problems, you have held broken packages.\n",
-    refused("helmview : Depends: tiller but it is not installable")
+    refused("helmview : Depends: mooring but it is not installable")
 )]
 #[case::at_a_price("The following packages will be REMOVED:\n  tree\n  rope\nThe following NEW packages will be installed:\n  helmtree\n", "", Trial::Removes(vec!["tree".into(), "rope".into()]))]
 #[case::half_installed(
@@ -87,7 +87,7 @@ fn what_apt_would_do_is_read(#[case] printed: &str, #[case] complaints: &str, #[
 #[rstest]
 #[case::goes("comes helmview 6111\nend\n", Some(Trial::Unhindered))]
 #[case::excluded("excluded helmview\nend\n", Some(Trial::Held))]
-#[case::removes("comes helmview 6111\ngoes tiller\nend\n", Some(Trial::Removes(vec!["tiller".into()])))]
+#[case::removes("comes helmview 6111\ngoes mooring\nend\n", Some(Trial::Removes(vec!["mooring".into()])))]
 #[case::cannot(
     "cannot Problem: conflicting requests - nothing provides nowhere needed by gone-1-1.noarch\nend\n",
     Some(refused("nothing provides nowhere needed by gone-1-1.noarch"))
@@ -101,7 +101,7 @@ const ZYPPER_GOES: &str = "<install-summary download-size=\"12143\" space-usage-
 
 #[rstest]
 #[case::goes(ZYPPER_GOES, true, Some(Trial::Unhindered))]
-#[case::removes("<install-summary>\n<to-remove>\n<solvable type=\"package\" name=\"tiller\" edition=\"1\"/>\n</to-remove>\n</install-summary>", true, Some(Trial::Removes(vec!["tiller".into()])))]
+#[case::removes("<install-summary>\n<to-remove>\n<solvable type=\"package\" name=\"mooring\" edition=\"1\"/>\n</to-remove>\n</install-summary>", true, Some(Trial::Removes(vec!["mooring".into()])))]
 #[case::held(
     "<prompt><description>Problem: conflicting requests\n Solution 1: remove lock to allow installation of held-1-1.noarch[buoys]\n</description>",
     false,
@@ -118,25 +118,25 @@ fn what_zypper_would_do_is_read(#[case] printed: &str, #[case] went_well: bool, 
 }
 
 #[rstest]
-#[case::installed_and_excluded_by_the_new("tiller", "", Some("tiller"))]
+#[case::installed_and_excluded_by_the_new("mooring", "", Some("mooring"))]
 #[case::installed_and_excludes_the_new("chart", "helmview", Some("chart"))]
-#[case::by_what_it_stands_for("tiller2", "", Some("tiller2"))]
+#[case::by_what_it_stands_for("mooring2", "", Some("mooring2"))]
 #[case::another("rope", "", None)]
 fn what_excludes_what_is_compared(#[case] installed: &str, #[case] conflicts: &str, #[case] clash: Option<&str>) {
-    let offers = pacman_offers("Name            : helmview\nProvides        : None\nConflicts With  : tiller  old<2\n");
-    let provides = if installed == "tiller2" { "tiller=1" } else { "rudder" };
+    let offers = pacman_offers("Name            : helmview\nProvides        : None\nConflicts With  : mooring  old<2\n");
+    let provides = if installed == "mooring2" { "mooring=1" } else { "keel" };
     let note = format!("%NAME%\n{installed}\n\n%PROVIDES%\n{provides}\n\n%CONFLICTS%\n{conflicts}\n\n");
     assert_eq!(pacman_conflict(&offers, &[pacman_installed(&note)]).as_deref(), clash);
 }
 
 #[rstest]
-#[case::dnf("dnf", "\nhelm-tools\n", Some("helm-tools"))]
+#[case::dnf("dnf", "\nview-tools\n", Some("view-tools"))]
 #[case::zypper(
     "zypper",
-    "<search-result>\n<solvable status=\"not-installed\" name=\"helm-tools\" kind=\"package\"/>",
-    Some("helm-tools")
+    "<search-result>\n<solvable status=\"not-installed\" name=\"view-tools\" kind=\"package\"/>",
+    Some("view-tools")
 )]
-#[case::pacman("pacman", "buoys/helm-tools\n", Some("helm-tools"))]
+#[case::pacman("pacman", "buoys/view-tools\n", Some("view-tools"))]
 #[case::of_nobody("dnf", "\n", None)]
 #[case::a_name_that_is_more("dnf", "helm;reboot\n", None)]
 fn the_package_that_has_a_program_is_read(#[case] manager: &str, #[case] printed: &str, #[case] name: Option<&str>) {
