@@ -111,6 +111,12 @@ impl Manager {
         }
     }
 
+    /// What to know before its lists are fetched.
+    pub(crate) fn fetching_means(self) -> Option<&'static str> {
+        let whole = "That brings the whole system up to date, and may take a while.";
+        (self == Self::Pacman).then_some(whole)
+    }
+
     /// Whether it fetches old lists anew before it installs anything.
     pub(crate) fn fetches_by_itself(self) -> bool {
         matches!(self, Self::Dnf | Self::Brew | Self::Winget | Self::Scoop | Self::Choco)

@@ -58,6 +58,10 @@ pub(super) fn install(wish: &Wish<'_>, (manager, name): (Manager, &str), asked: 
         fix.warn("If a version manager put that copy there, choose another version with it instead.");
     }
     let (prepares, commands) = preparation(manager, asked);
+    let fetches = manager.fetch_lists().is_some_and(|fetch| commands.iter().any(|command| command == fetch));
+    if let Some(meaning) = manager.fetching_means().filter(|_| fetches) {
+        fix.warn(meaning);
+    }
     if elsewhere.is_none() && !again && !held {
         fix.part = Some(Part { of: Whole::Packages(manager), before, name: name.to_owned(), after: String::new(), title });
     }

@@ -228,6 +228,9 @@ fn renew_lists(wish: &Wish<'_>, manager: Manager, refusal: &str, asked: &Asked<'
         fix.admin = manager.needs_admin();
         fix.caution = if fix.admin { here.admin_caution() } else { None };
         fix.warn(refusal);
+        if let Some(meaning) = manager.fetching_means() {
+            fix.warn(meaning);
+        }
         fix
     })
 }

@@ -84,9 +84,8 @@ fn candidates(live: &Live, manager: Manager, packages: &[&str]) -> Vec<Observati
     if let Some(words) = without_a_place(manager, &run.stdout, &run.stderr) {
         return of_all(Observation::Candidate(Candidate::Unusable(words)));
     }
-    if without_lists(manager, &run.stdout, &run.stderr) {
-        return of_all(Observation::Candidate(Candidate::Unlisted));
-    }
+    // Of some places there may be lists all the same.
+    let unlisted = without_lists(manager, &run.stdout, &run.stderr);
     // These end so where they have no such package.
     let missing = run.end == RunEnd::Exit(1)
         && match manager {
@@ -97,13 +96,14 @@ fn candidates(live: &Live, manager: Manager, packages: &[&str]) -> Vec<Observati
             }
         };
     if run.end != RunEnd::Exit(0) && !missing {
-        return of_all(Observation::CouldNotLook(no_answer(name, &run)));
+        return of_all(if unlisted {
+            Observation::Candidate(Candidate::Unlisted)
+        } else {
+            Observation::CouldNotLook(no_answer(name, &run))
+        });
     }
     // Some answer in silence where no list was fetched.
-    let nothing = match state::has_lists(manager) {
-        Some(false) => Candidate::Unlisted,
-        Some(true) | None => Candidate::Absent,
-    };
+    let nothing = if unlisted || state::has_lists(manager) == Some(false) { Candidate::Unlisted } else { Candidate::Absent };
     let one = |package: &&str| match candidate(manager, package, packages, &run.stdout) {
         Some(Candidate::Absent | Candidate::Unlisted) => Observation::Candidate(nothing.clone()),
         Some(candidate) => Observation::Candidate(candidate),
