@@ -311,6 +311,9 @@ fn the_package_that_has_the_program_is_offered_where_none_is_named() {
     script.insert(candidate("buoyctl"), Observation::Candidate(Candidate::Absent));
     script.insert(candidate("buoy-tools"), Observation::Candidate(Candidate::Version("2.0".into())));
     let provider = Probe::Provider { manager: Manager::Dnf, program: "buoyctl".into() };
+    // What cannot be the name of a package stands in no command.
+    script.insert(provider.clone(), Observation::Provider(Some("buoy;reboot".into())));
+    assert!(first_fix("tool = \"buoyctl\"", &script).run.is_empty());
     script.insert(provider, Observation::Provider(Some("buoy-tools".into())));
     let fix = first_fix("tool = \"buoyctl\"", &script);
     assert_eq!(fix.run, ["sudo dnf install buoy-tools"]);

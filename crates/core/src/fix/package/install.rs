@@ -3,7 +3,7 @@
 use super::{Asked, Need, Wish};
 use crate::finding::{Breakage, Reason, ToolTrouble};
 use crate::fix::{Circumstances, Fix, Part, Prepares, Whole, quote};
-use crate::guide::{Subject, Then};
+use crate::guide::{Subject, Then, is_package};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::manager::Manager;
 use crate::observation::{Bar, Candidate, Offered, Os, Piece, Trial};
@@ -187,6 +187,9 @@ pub(in crate::fix) fn of_missing_library(
     };
     let Some(library) = library.map(str::trim).filter(|name| !name.is_empty() && !name.contains('/')) else { return Ok(None) };
     let Some(Some((manager, name))) = if_known(inquiry.package_of(library))? else { return Ok(None) };
+    if !is_package(name) {
+        return Ok(None);
+    }
     let mut fix = Fix::say(format!("Install the package {name} again: {library} is one of its files, and is gone."));
     fix.run = vec![as_needed(*manager, &format!("{} {name}", manager.reinstall()), here)];
     fix.admin = manager.needs_admin();

@@ -255,7 +255,8 @@ fn of_that_name<'a>(inquiry: &mut Inquiry<'a>, wish: &Wish<'_>, here: &Circumsta
             offer.fix = Some(fix);
             break;
         }
-        let Some(Some(other)) = if_known(inquiry.provider(manager, name))? else { continue };
+        let provider = if_known(inquiry.provider(manager, name))?.and_then(Option::as_ref);
+        let Some(other) = provider.filter(|other| is_package(other)) else { continue };
         let asked = Asked::ask(inquiry, manager, other)?;
         if let Some(fix) = unnamed(wish, (manager, other), &asked, here) {
             offer.fix = Some(fix);

@@ -75,10 +75,5 @@ pub(in crate::live) fn owner(live: &Live, file: &str) -> Option<(Manager, String
         let here = |name: &str| crate::live::program::own(live, name).is_ok();
         Some((if here("zypper") { Manager::Zypper } else { Manager::Dnf }, name))
     };
-    of_dpkg.or_else(of_pacman).or_else(of_rpm).filter(|(_, name)| is_a_name(name))
-}
-
-/// Whether it can stand in a command as it is.
-fn is_a_name(name: &str) -> bool {
-    name.bytes().all(|byte| byte.is_ascii_alphanumeric() || b"-_.+".contains(&byte)) && !name.starts_with('-')
+    of_dpkg.or_else(of_pacman).or_else(of_rpm)
 }

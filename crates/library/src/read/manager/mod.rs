@@ -92,19 +92,15 @@ pub fn candidate(manager: Manager, package: &str, asked: &[&str], printed: &str)
     }
 }
 
-/// The package that a manager names as the one that has a file; one whose name cannot stand in a command is none.
+/// The package that a manager names as the one that has a file.
 pub fn provider_named(manager: Manager, printed: &str) -> Option<String> {
-    let name = match manager {
+    match manager {
         Manager::Dnf => printed.lines().map(str::trim).find(|line| !line.is_empty()).map(ToOwned::to_owned),
         Manager::Zypper => zypper::names(printed).into_iter().next(),
         // With the place that it comes from before.
         Manager::Pacman => printed.lines().find_map(|line| Some(line.trim().split_once('/')?.1.to_owned())),
         Manager::Apt | Manager::Apk | Manager::Winget | Manager::Brew | Manager::Port | Manager::Scoop | Manager::Choco => None,
-    };
-    let is_a_name = |name: &String| {
-        !name.starts_with('-') && name.bytes().all(|byte| byte.is_ascii_alphanumeric() || b"-_.+".contains(&byte))
-    };
-    name.filter(is_a_name)
+    }
 }
 
 /// The manager's words where it has no place to get packages from, or cannot read its settings; it can do nothing then.

@@ -138,7 +138,6 @@ fn what_excludes_what_is_compared(#[case] installed: &str, #[case] conflicts: &s
 )]
 #[case::pacman("pacman", "buoys/view-tools\n", Some("view-tools"))]
 #[case::of_nobody("dnf", "\n", None)]
-#[case::a_name_that_is_more("dnf", "helm;reboot\n", None)]
 fn the_package_that_has_a_program_is_read(#[case] manager: &str, #[case] printed: &str, #[case] name: Option<&str>) {
     assert_eq!(super::provider_named(Manager::from_word(manager).unwrap(), printed).as_deref(), name);
 }
