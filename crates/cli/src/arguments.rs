@@ -195,6 +195,9 @@ pub(crate) struct How {
     /// Run what the guide asks for beyond a program's version, without asking; read the guide first
     #[arg(long)]
     pub(crate) allow_commands: bool,
+    /// Start every tool to ask its version, also where its own files state it
+    #[arg(long)]
+    pub(crate) start_all: bool,
     /// A described machine to check instead of this one
     #[arg(long, value_name = "FILE")]
     pub(crate) machine: Option<PathBuf>,

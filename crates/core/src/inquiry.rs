@@ -9,7 +9,7 @@ use crate::manager::Manager;
 use crate::observation::{
     Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder,
     Hypervisor, LibraryState, LimitState, ManagerState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor,
-    ProgramCopy, Run, SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
+    ProgramCopy, Recorded, Run, SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
 };
 use crate::prelude::*;
 use crate::probe::{Permission, PortPlace, Probe};
@@ -136,6 +136,19 @@ impl<'a> Inquiry<'a> {
         Ok(if let Observation::System(system) = &*answer.observation { Some(system) } else { None })
     }
 
+    /// The version that the installation of a tool states, where one does for certain; evidence only where [`Inquiry::recorded_version`] is asked too.
+    ///
+    /// # Errors
+    /// When the answer is still to come.
+    pub(crate) fn uncited_record(&mut self, tool: &str, path: &str) -> Result<Option<&'a Recorded>, Stop> {
+        let probe = Probe::RecordedVersion { tool: tool.to_owned(), path: path.to_owned() };
+        let Some(answer) = self.known(&probe) else {
+            self.want(probe);
+            return Err(Stop::Pending);
+        };
+        Ok(if let Observation::RecordedVersion(recorded) = &*answer.observation { recorded.as_ref() } else { None })
+    }
+
     /// What all disk requirements need together.
     ///
     /// # Errors
@@ -219,6 +232,9 @@ questions! {
         Probe::Run { path: path.to_owned(), arguments: arguments.to_vec(), permission };
     /// The version that a program's file states.
     file_version(path: &str) -> Option<String> = FileVersion, Probe::FileVersion { path: path.to_owned() };
+    /// The version that the installation of a tool states.
+    recorded_version(tool: &str, path: &str) -> Option<Recorded> = RecordedVersion,
+        Probe::RecordedVersion { tool: tool.to_owned(), path: path.to_owned() };
     /// Whether a port can be bound.
     port_binding(place: &PortPlace) -> Binding = PortBinding, Probe::PortBinding(place.clone());
     /// Who holds a port.

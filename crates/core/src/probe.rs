@@ -71,6 +71,13 @@ pub enum Probe {
         /// The file.
         path: String,
     },
+    /// Which version does the installation of a tool state, where the catalogue knows a place that is certain? It is not started for that.
+    RecordedVersion {
+        /// The tool's name.
+        tool: String,
+        /// The file that would be started.
+        path: String,
+    },
     /// Can this user bind this port now?
     PortBinding(PortPlace),
     /// Who holds this port?
@@ -295,6 +302,7 @@ impl Probe {
             | Self::Account
             | Self::Managers
             | Self::Program { .. }
+            | Self::RecordedVersion { .. }
             | Self::PortBinding(_)
             | Self::SettingNumber { .. }
             | Self::DiskRoom { .. }
@@ -341,6 +349,7 @@ impl Display for Probe {
                 arguments.iter().try_for_each(|argument| write!(f, " {argument}"))
             }
             Self::FileVersion { path } => write!(f, "version that {path} states"),
+            Self::RecordedVersion { path, .. } => write!(f, "version that the installation of {path} states"),
             Self::SystemProxy => f.write_str("proxy in the system's settings"),
             Self::SystemService { name } => write!(f, "service {name} of the system"),
             Self::PortBinding(place) => write!(f, "bind {place}"),

@@ -43,6 +43,8 @@ pub struct Selection {
     pub after_start: bool,
     /// What needs the network is left out.
     pub offline: bool,
+    /// Tools are started to say their version, also where their installation states it.
+    pub start_all: bool,
     /// The person's consent.
     pub consent: Consent,
     /// What the person was advised in earlier looks.

@@ -31,7 +31,7 @@ pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
 #[doc(hidden)]
 pub use run::{KEPT_BY, start_nothing_more};
-use setup_ready_core::document;
+use setup_ready_core::{catalogue, document};
 pub use setup_ready_core::{
     advice, cause, consent, driver, finding, fix, guide, known, manager, observation, plan, probe, problem, report, selection,
     settled, text, version, words,

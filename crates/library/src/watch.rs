@@ -107,6 +107,7 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Processor
         | Probe::Hypervisor
         | Probe::FileVersion { .. }
+        | Probe::RecordedVersion { .. }
         | Probe::SystemProxy
         | Probe::SystemService { .. }
         | Probe::Fetch { .. }

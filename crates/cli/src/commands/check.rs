@@ -212,6 +212,7 @@ pub(crate) fn resolve(typed: &Check, guide: &Guide) -> Result<Selection, Failure
         stage: typed.stage.as_ref().map(stage).transpose()?,
         after_start: typed.after_start,
         offline: typed.how.offline,
+        start_all: typed.how.start_all,
         consent: if typed.how.allow_commands { Consent::Given } else { Consent::Withheld },
         advised: Arc::default(),
     })
@@ -263,7 +264,12 @@ pub(crate) fn next_commands(typed: &Check, shown: &Shown, role: Option<&Role>) -
         option("only", quoted(&typed.only.join(",")));
     }
     for (name, on) in
-        [("after-start", typed.after_start), ("offline", typed.how.offline), ("allow-commands", typed.how.allow_commands)]
+        [
+            ("after-start", typed.after_start),
+            ("offline", typed.how.offline),
+            ("start-all", typed.how.start_all),
+            ("allow-commands", typed.how.allow_commands),
+        ]
     {
         if on {
             words.push(format!("--{name}"));

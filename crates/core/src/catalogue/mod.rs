@@ -3,9 +3,11 @@
 //! A guide's own `args`, `pattern` and `packages` win over it.
 
 mod harmful;
+mod records;
 mod rows;
 
 pub use harmful::is_never_started;
+pub use records::{Record, Source, records};
 
 use crate::prelude::*;
 use crate::version::Asked;

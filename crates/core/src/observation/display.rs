@@ -29,6 +29,8 @@ impl Display for Observation {
                 f.write_str(&paths.join(", "))
             }
             Self::Run(run) => write!(f, "{run}"),
+            Self::RecordedVersion(None) => f.write_str("nothing that is certain"),
+            Self::RecordedVersion(Some(recorded)) => write!(f, "{}, read from {}", recorded.version, recorded.file),
             Self::FileVersion(None) => f.write_str("it states none"),
             Self::FileVersion(Some(version)) => f.write_str(version),
             Self::PortBinding(binding) => f.write_str(match binding {

@@ -36,6 +36,8 @@ pub enum Observation {
     ProgramElsewhere(Vec<ProgramCopy>),
     /// To `Run`.
     Run(Run),
+    /// To `RecordedVersion`; none where no place states it for certain.
+    RecordedVersion(Option<Recorded>),
     /// To `FileVersion`; none where the file states none.
     FileVersion(Option<String>),
     /// To `PortBinding`.
@@ -230,6 +232,30 @@ pub struct ProgramCopy {
     /// What it starts in turn, where it only stands in for the programs of a version manager.
     #[serde(default, skip_serializing_if = "Choice::is_itself")]
     pub choice: Choice,
+}
+
+/// The version that the installation of a tool states.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct Recorded {
+    /// The version, as it stands there.
+    pub version: String,
+    /// The file that states it.
+    pub file: String,
+    /// What the tool runs on, without which it would not start.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub runs_on: Option<RunsOn>,
+}
+
+/// An interpreter that a tool runs on.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+pub struct RunsOn {
+    /// Its name, for a program on PATH.
+    pub name: String,
+    /// The file, where the tool names that.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub path: Option<String>,
+    /// The versions that do, as a guide's range.
+    pub range: String,
 }
 
 /// What a program that PATH finds comes down to in the project's folder.

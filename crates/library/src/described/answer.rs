@@ -21,6 +21,8 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
             Observation::ProgramElsewhere(shape.elsewhere.get(name).cloned().unwrap_or_default())
         }
         Probe::Run { path, .. } => Observation::Run(shape.runs.get(path).cloned().unwrap_or_else(no_such_program)),
+        // It only says what its programs print.
+        Probe::RecordedVersion { .. } => Observation::RecordedVersion(None),
         Probe::FileVersion { path } => Observation::FileVersion(shape.stated.get(path).cloned()),
         Probe::PortBinding(place) => said(binding(shape, place).map(Observation::PortBinding)),
         Probe::PortHolder(place) => Observation::PortHolder(port(shape, place).and_then(|port| port.holder.clone())),

@@ -11,6 +11,7 @@ mod plain_proxy;
 mod port;
 mod port_unit;
 mod program;
+mod record;
 mod secrets;
 mod setting;
 mod stand_in;
@@ -47,6 +48,8 @@ pub struct Live {
     would_be_spelled_out: Vec<PathBuf>,
     apart: OnceLock<Apart>,
     secrets: secrets::Secrets,
+    /// The system's notes of packages.
+    notes: record::Notes,
     /// A package manager is asked by one at a time.
     asking_managers: Mutex<()>,
 }
@@ -70,6 +73,7 @@ impl Live {
             home,
             project,
             apart: OnceLock::new(),
+            notes: record::Notes::default(),
             asking_managers: Mutex::new(()),
             secrets: secrets::Secrets::of(guide, &folder),
             would_be_spelled_out: Vec::new(),
@@ -247,6 +251,7 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         | Probe::ProgramElsewhere { .. }
         | Probe::Run { .. }
         | Probe::FileVersion { .. }
+        | Probe::RecordedVersion { .. }
         | Probe::PortBinding(_)
         | Probe::PortHolder(_)
         | Probe::FreePort(_)
@@ -336,6 +341,7 @@ impl Live {
                 self.run_permitted(Path::new(path), &words, None, permission)
             }
             Probe::FileVersion { path } => os::file_version(&self.place(path)),
+            Probe::RecordedVersion { tool, path } => Observation::RecordedVersion(record::recorded(self, tool, &self.place(path))),
             Probe::PortBinding(place) => port::binding(place),
             Probe::PortHolder(place) => port_unit::with_unit(self, place, os::port_holder(place)),
             Probe::FreePort(place) => port::free_above(place),

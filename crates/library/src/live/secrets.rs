@@ -135,6 +135,8 @@ impl Secrets {
             Some(Probe::Run { path: thing(path)?, arguments, permission })
         } else if let Probe::FileVersion { path } = probe {
             Some(Probe::FileVersion { path: thing(path)? })
+        } else if let Probe::RecordedVersion { tool, path } = probe {
+            Some(Probe::RecordedVersion { tool: tool.clone(), path: thing(path)? })
         } else if let Probe::SystemService { name } = probe {
             Some(Probe::SystemService { name: thing(name)? })
         } else {

@@ -4,3 +4,4 @@ mod pinned;
 mod ranges;
 
 pub use pinned::pinned;
+pub(crate) use ranges::from_npm as range_of_npm;

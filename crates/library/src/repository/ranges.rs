@@ -29,7 +29,7 @@ fn bumped(numbers: &[u64], position: usize) -> String {
 
 /// A range of npm's (the range grammar of the package `semver`). `None` where it says nothing that can be read; an empty text where
 /// anything does.
-pub(super) fn from_npm(text: &str) -> Option<String> {
+pub(crate) fn from_npm(text: &str) -> Option<String> {
     let alternatives: Vec<String> = text.split("||").map(npm_alternative).collect::<Option<_>>()?;
     if alternatives.iter().any(String::is_empty) {
         return Some(String::new());

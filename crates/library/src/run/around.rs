@@ -159,6 +159,16 @@ impl Apart {
         Self { folder, changes }
     }
 
+    /// The folder.
+    pub(crate) fn folder(&self) -> &Path {
+        &self.folder
+    }
+
+    /// Whether a variable of this process is there for what is started.
+    pub(crate) fn keeps(&self, name: &OsStr) -> bool {
+        !self.changes.iter().any(|(changed, value)| changed == name && value.is_none())
+    }
+
     fn apply(&self, command: &mut Command) {
         command.current_dir(&self.folder);
         for (name, value) in &self.changes {

@@ -2,6 +2,7 @@
 
 use crate::catalogue;
 pub(super) use crate::consent::arguments;
+use super::recorded::recorded;
 use crate::consent::asks_for_a_version;
 use crate::document::shortened;
 use crate::finding::{Breakage, ConsentNeed, Failure, NeededArch, Refusal, Silence, ToolTrouble};
@@ -75,6 +76,11 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
     };
     if let Some(outcome) = known_by_its_file(inquiry, (tool, name), copy)? {
         return Ok(outcome);
+    }
+    if permission.is_question()
+        && let Some(version) = recorded(inquiry, (tool, name), copy)?
+    {
+        return Ok(Outcome::Version(version));
     }
     let run = inquiry.run(copy.asked(), &arguments(tool, name), permission)?;
     let outcome = read(tool, name, run);

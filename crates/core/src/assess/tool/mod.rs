@@ -1,6 +1,7 @@
 //! `tool`: the first copy on PATH runs, and its version is in the range.
 
 mod examine;
+mod recorded;
 
 pub(super) use examine::said;
 

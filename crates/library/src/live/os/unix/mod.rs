@@ -57,6 +57,12 @@ pub(in crate::live) fn no_file(_: &Path) -> Option<String> {
     None
 }
 
+/// Whether programs of this session may not ask for as much memory as they like: some do not start then.
+pub(in crate::live) fn is_short_of_memory_by_limit() -> bool {
+    use rustix::process::{Resource, getrlimit};
+    [Resource::As, Resource::Data].into_iter().any(|resource| getrlimit(resource).current.is_some())
+}
+
 /// Which other program starts a file: here the system finds out by itself.
 ///
 /// # Errors

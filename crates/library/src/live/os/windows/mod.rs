@@ -89,6 +89,11 @@ pub(in crate::live) fn description_folders() -> Vec<PathBuf> {
     prefix.chain(ports).flat_map(|root| ["lib", "share"].map(|part| root.join(part).join("pkgconfig"))).collect()
 }
 
+/// Whether programs of this session may not ask for as much memory as they like: here a session has no such limit.
+pub(in crate::live) fn is_short_of_memory_by_limit() -> bool {
+    false
+}
+
 /// A program of the system's own, by its full path.
 fn own_program(name: &str) -> PathBuf {
     let folder = std::env::var_os("SystemRoot").map_or_else(|| PathBuf::from(r"C:\Windows"), PathBuf::from);

@@ -1,0 +1,128 @@
+/// A distribution among installed packages of Python, by the name of its note there.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct NotedDistribution {
+    /// Its name, in the plain form.
+    pub name: String,
+    /// Whether the note is one of an installed package, and not a link to a working copy.
+    pub installed: bool,
+}
+
+/// The plain form of a distribution's name (the packaging standard on names, first in PEP 503).
+pub fn plain_name(name: &str) -> String {
+    let mut plain = String::with_capacity(name.len());
+    for c in name.chars() {
+        match c {
+            '-' | '_' | '.' if plain.ends_with('-') => {}
+            '-' | '_' | '.' => plain.push('-'),
+            _ => plain.push(c.to_ascii_lowercase()),
+        }
+    }
+    plain
+}
+
+/// The distribution that a file or folder among the installed packages is the note of, by its name.
+pub fn noted_distribution(file: &str) -> Option<NotedDistribution> {
+    let (stem, kind) = file.rsplit_once('.')?;
+    let installed = match kind {
+        "dist-info" | "egg-info" => true,
+        "egg-link" | "egg" => false,
+        _ => return None,
+    };
+    // The version, and in older notes the interpreter's, stand behind the name.
+    let behind = |(at, _): &(usize, &str)| stem.get(at + 1..).is_some_and(|rest| rest.starts_with(|c: char| c.is_ascii_digit()));
+    let end = stem.match_indices('-').find(behind).map_or(stem.len(), |(at, _)| at);
+    Some(NotedDistribution { name: plain_name(stem.get(..end)?), installed })
+}
+
+/// The distributions that another one needs on this system with an interpreter of this release (`3.11`), in the plain form: from its core metadata, or the older
+/// list of requirements. What is only needed elsewhere or for an extra is left out where that can be told.
+pub fn needed_distributions(note: &str, release: &str, is_older_list: bool) -> Vec<String> {
+    let header = |line: &str| line.strip_prefix("Requires-Dist:").map(ToOwned::to_owned);
+    let lines: Vec<String> = if is_older_list {
+        note.lines().take_while(|line| !line.starts_with('[')).map(ToOwned::to_owned).collect()
+    } else {
+        note.lines().take_while(|line| !line.is_empty()).filter_map(header).collect()
+    };
+    lines.iter().filter_map(|line| needed(line.trim(), release)).collect()
+}
+
+fn needed(line: &str, release: &str) -> Option<String> {
+    let (what, marker) = line.split_once(';').unwrap_or((line, ""));
+    let name: String = what.trim().chars().take_while(|c| c.is_ascii_alphanumeric() || "-_.".contains(*c)).collect();
+    (!name.is_empty() && !is_elsewhere(marker.trim(), release)).then(|| plain_name(&name))
+}
+
+/// Whether a condition surely does not hold here. One of several parts is enough where all of them must hold.
+fn is_elsewhere(marker: &str, release: &str) -> bool {
+    if marker.contains(" or ") || marker.contains('(') {
+        return false;
+    }
+    marker.split(" and ").any(|part| {
+        let mut words = part.split_whitespace();
+        let (Some(name), Some(sign), Some(value)) = (words.next(), words.next(), words.next()) else {
+            return false;
+        };
+        let value = value.trim_matches(['"', '\'']);
+        match (name, sign) {
+            ("extra", "==") => true,
+            ("python_version" | "python_full_version", "<") => series(value).zip(series(release)).is_some_and(|(limit, own)| own >= limit),
+            ("sys_platform" | "platform_system" | "os_name", "==") => {
+                let here = if cfg!(windows) { ["win32", "Windows", "nt"] } else if cfg!(target_os = "macos") { ["darwin", "Darwin", "posix"] } else { ["linux", "Linux", "posix"] };
+                !here.contains(&value)
+            }
+            _ => false,
+        }
+    })
+}
+
+fn series(version: &str) -> Option<(u32, u32)> {
+    let mut parts = version.split('.');
+    Some((parts.next()?.parse().ok()?, parts.next()?.parse().ok()?))
+}
+
+/// Whether a `.pth` file does more than to name further folders: lines that begin with `import` are carried out before anything else (the manual of `site`).
+/// Two that installers put there themselves are known to change nothing for a tool that is asked for its version.
+pub fn paths_are_changed(pth: &str) -> bool {
+    const KNOWN: [&str; 2] = ["_distutils_hack", "import _virtualenv"];
+    pth.lines().any(|line| line.trim_start().starts_with("import") && !KNOWN.iter().any(|known| line.contains(known)))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::{needed_distributions, noted_distribution, paths_are_changed};
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::a_wheel("meson-1.5.1.dist-info", Some(("meson", true)))]
+    #[case::a_name_with_a_dash("pip_tools-7.4.1.dist-info", Some(("pip-tools", true)))]
+    #[case::an_older_one("pip-23.0.1-py3.11.egg-info", Some(("pip", true)))]
+    #[case::without_a_version("Cython.egg-info", Some(("cython", true)))]
+    #[case::a_working_copy("meson.egg-link", Some(("meson", false)))]
+    #[case::a_package("mesonbuild", None)]
+    fn a_note_names_its_distribution(#[case] file: &str, #[case] noted: Option<(&str, bool)>) {
+        let found = noted_distribution(file);
+        assert_eq!(found.as_ref().map(|found| (found.name.as_str(), found.installed)), noted);
+    }
+
+    #[rstest]
+    #[case::plain("click >=8.0.0", &["click"])]
+    #[case::for_an_older_interpreter("tomli>=1.1 ; python_version < \"3.11\"", &[])]
+    #[case::for_this_one("typing_extensions ; python_version < \"3.13\"", &["typing-extensions"])]
+    #[case::for_an_extra("aiohttp ; extra == 'd'", &[])]
+    #[case::for_another_system("colorama ; sys_platform == \"buoyos\"", &[])]
+    #[case::of_two_parts("a ; python_version < \"3\" and extra == 'd'", &[])]
+    #[case::that_is_not_understood("a ; (python_version < \"3\") or extra == 'd'", &["a"])]
+    fn what_is_needed_here_is_told_from_what_is_not(#[case] line: &str, #[case] needed: &[&str]) {
+        let note = format!("Name: x\nRequires-Dist: {line}\n\nRequires-Dist: prose\n");
+        assert_eq!(needed_distributions(&note, "3.11", false), needed);
+        assert_eq!(needed_distributions(&format!("{line}\n[extra]\nmore\n"), "3.11", true), needed);
+    }
+
+    #[rstest]
+    #[case::further_folders("/opt/src\n", false)]
+    #[case::an_installers("import os; __import__('_distutils_hack').add_shim();\n", false)]
+    #[case::a_finder("import __editable___buoy_finder; __editable___buoy_finder.install()\n", true)]
+    fn what_changes_where_packages_come_from_is_seen(#[case] pth: &str, #[case] changed: bool) {
+        assert_eq!(paths_are_changed(pth), changed);
+    }
+}
