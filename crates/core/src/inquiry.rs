@@ -9,7 +9,8 @@ use crate::manager::Manager;
 use crate::observation::{
     Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder,
     Hypervisor, LibraryState, LimitState, ManagerState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor,
-    ProgramCopy, Recorded, Run, SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value, VariableState, Way,
+    ProgramCopy, Recorded, Run, SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value,
+    VariableState, Way,
 };
 use crate::prelude::*;
 use crate::probe::{Permission, PortPlace, Probe};
@@ -258,6 +259,9 @@ questions! {
     device(path: &str, access: Access) -> DeviceState = Device, Probe::Device { path: path.to_owned(), access };
     /// What is at a path.
     path(path: &str, pattern: Option<&Pattern>) -> PathState = Path, Probe::Path { path: path.to_owned(), pattern: source(pattern) };
+    /// Whether a start-up file has a line.
+    startup_line(file: &str, line: &str) -> bool = StartupLine,
+        Probe::StartupLine { file: file.to_owned(), line: line.to_owned() };
     /// Whether all that is in a folder is this user's to change.
     within(path: &str) -> Option<Barrier> = Within, Probe::Within { path: path.to_owned() };
     /// Where a variable is set.

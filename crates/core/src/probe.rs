@@ -118,6 +118,13 @@ pub enum Probe {
         /// What its text is searched for.
         pattern: Option<String>,
     },
+    /// Does a start-up file have a line, whatever stands around it?
+    StartupLine {
+        /// The file; `~` as the guide has it.
+        file: String,
+        /// The line.
+        line: String,
+    },
     /// Is all that is in a folder this user's to change?
     Within {
         /// The folder; `~` and relative paths as the guide has them.
@@ -313,6 +320,7 @@ impl Probe {
             | Self::Device { .. }
             | Self::Module { .. }
             | Self::Path { .. }
+            | Self::StartupLine { .. }
             | Self::Variable { .. }
             | Self::Socket { .. }
             | Self::Online
@@ -365,6 +373,7 @@ impl Display for Probe {
             Self::Device { path, access: Access::Read } => write!(f, "open {path} to read"),
             Self::Device { path, access: Access::Write } => write!(f, "open {path}"),
             Self::Within { path } => write!(f, "what is in {path}"),
+            Self::StartupLine { file, line } => write!(f, "{file}, for the line {line}"),
             Self::Path { path, pattern: None } => f.write_str(path),
             Self::Path { path, pattern: Some(pattern) } => write!(f, "{path}, for {pattern}"),
             Self::Variable { name, env_file: None, .. } => write!(f, "variable {name}"),

@@ -45,6 +45,9 @@ pub trait Host: Sync {
         probes.iter().map(|probe| self.observe(probe)).collect()
     }
 
+    /// A preflight begins: what was kept of the machine for an earlier one is forgotten.
+    fn begin(&self) {}
+
     /// Where the answers come from, for the report.
     fn source(&self) -> MachineSource;
 

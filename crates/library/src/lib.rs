@@ -31,10 +31,10 @@ pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
 #[doc(hidden)]
 pub use run::{KEPT_BY, start_nothing_more};
-use setup_ready_core::{catalogue, document};
 pub use setup_ready_core::{
     advice, cause, consent, driver, finding, fix, guide, known, manager, observation, plan, probe, problem, report, selection,
     settled, text, version, words,
 };
+use setup_ready_core::{catalogue, document};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};
 pub use watch::Watch;

@@ -126,6 +126,7 @@ impl<'l> Preflight<'l> {
     pub fn run(&self, host: &dyn Host) -> Result<Report, NotInGuide> {
         let started = SystemTime::now();
         let clock = Instant::now();
+        host.begin();
         let mut selection = self.selection.clone();
         // Nothing is started on a machine that is only described.
         if host.source() != MachineSource::Live {

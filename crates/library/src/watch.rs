@@ -78,6 +78,7 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::SettingNumber { .. }
         | Probe::Device { .. }
         | Probe::Path { .. }
+        | Probe::StartupLine { .. }
         | Probe::Variable { .. }
         | Probe::Socket { .. }
         | Probe::Library { .. }

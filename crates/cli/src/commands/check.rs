@@ -263,14 +263,12 @@ pub(crate) fn next_commands(typed: &Check, shown: &Shown, role: Option<&Role>) -
     if !typed.only.is_empty() {
         option("only", quoted(&typed.only.join(",")));
     }
-    for (name, on) in
-        [
-            ("after-start", typed.after_start),
-            ("offline", typed.how.offline),
-            ("start-all", typed.how.start_all),
-            ("allow-commands", typed.how.allow_commands),
-        ]
-    {
+    for (name, on) in [
+        ("after-start", typed.after_start),
+        ("offline", typed.how.offline),
+        ("start-all", typed.how.start_all),
+        ("allow-commands", typed.how.allow_commands),
+    ] {
         if on {
             words.push(format!("--{name}"));
         }

@@ -2,6 +2,7 @@
 //!
 //! A guide's own `args`, `pattern` and `packages` win over it.
 
+mod aliases;
 mod harmful;
 mod records;
 mod rows;
@@ -47,7 +48,7 @@ pub fn version_arguments(name: &str) -> &'static [&'static str] {
 /// The row of a tool, by its name or by its name without a version behind it (`python3.12`, `gcc-13`).
 pub fn find(name: &str) -> Option<&'static Row> {
     let exact = |name: &str| rows::ROWS.binary_search_by(|row| row.name.cmp(name)).ok().and_then(|at| rows::ROWS.get(at));
-    let by_alias = || rows::ROWS.iter().find(|row| row.aliases.contains(&name));
+    let by_alias = || aliases::row(name).and_then(|at| rows::ROWS.get(at));
     exact(name).or_else(by_alias).or_else(|| {
         let stem = name.trim_end_matches(|c: char| c.is_ascii_digit() || c == '.' || c == '-');
         // `python3.12` is a `python3`.

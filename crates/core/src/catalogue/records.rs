@@ -42,7 +42,7 @@ const fn java_kit(tool: &'static str) -> Record {
 }
 
 const fn node(tool: &'static str, package: &'static str) -> Record {
-    Record { tool, source: Source::NodePackage(package), variables: &["NODE_*"], files: &[] }
+    Record { tool, source: Source::NodePackage(package), variables: &[], files: &[] }
 }
 
 const fn node_with(tool: &'static str, variables: &'static [&'static str], files: &'static [&'static str]) -> Record {
@@ -53,19 +53,13 @@ const fn python(tool: &'static str, distribution: &'static str) -> Record {
     Record { tool, source: Source::PythonDistribution(distribution), variables: PYTHON, files: &[] }
 }
 
-const fn pip(tool: &'static str) -> Record {
-    let variables = &["PYTHONHOME", "PYTHONUSERBASE", "PYTHONPLATLIBDIR", "PIP_*"];
-    let files = &["~/.config/pip/pip.conf", "~/.pip/pip.conf", "~/pip/pip.ini", "/etc/pip.conf", "/etc/xdg/pip/pip.conf"];
-    Record { tool, source: Source::PythonDistribution("pip"), variables, files }
-}
-
 const fn package(tool: &'static str, name: &'static str) -> Record {
     Record { tool, source: Source::Package { name, on_java: false }, variables: &[], files: &[] }
 }
 
 /// What leads an interpreter to other libraries than its own, and is not taken out of its environment.
 const PYTHON: &[&str] = &["PYTHONHOME", "PYTHONUSERBASE", "PYTHONPLATLIBDIR"];
-const NPM: &[&str] = &["NODE_*", "npm_config_*", "NPM_CONFIG_*"];
+const NPM: &[&str] = &["npm_config_*", "NPM_CONFIG_*"];
 const MAVEN: (&[&str], &[&str]) = (&["M2_HOME", "MAVEN_*"], &["~/.mavenrc", "/etc/mavenrc", "/usr/local/etc/mavenrc", ".mvn"]);
 const GRADLE: (&[&str], &[&str]) = (&["GRADLE_*"], &["~/.gradle/init.d", "/etc/gradle"]);
 
@@ -109,9 +103,9 @@ const RECORDS: &[Record] = &[
     node_with("npm", NPM, &[]),
     Record { tool: "npx", source: Source::NodePackage("npm"), variables: NPM, files: &[] },
     python("pdm", "pdm"),
-    pip("pip"),
+    python("pip", "pip"),
     python("pip-compile", "pip-tools"),
-    pip("pip3"),
+    python("pip3", "pip"),
     python("pipx", "pipx"),
     node_with("pnpm", NPM, &["package.json", "pnpm-workspace.yaml", "~/.npmrc", "~/.config/pnpm/rc"]),
     python("poetry", "poetry"),

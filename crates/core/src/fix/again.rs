@@ -6,7 +6,6 @@ use crate::guide::{Requirement, Then};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::prelude::*;
 use crate::selection::Selection;
-use crate::text::Pattern;
 
 /// The ways for a requirement, in the order in which they are worth trying now: what was advised before comes with what to do where it did
 /// not help, and behind that where it is known to have been done.
@@ -79,9 +78,7 @@ fn missing_line(fix: &Fix) -> Option<&str> {
 /// Whether the line that a fix adds to a start-up file stands in it already.
 fn stands(inquiry: &mut Inquiry<'_>, fix: &Fix) -> Result<bool, Stop> {
     let Some(edit) = fix.edit.as_ref().filter(|_| missing_line(fix).is_some()) else { return Ok(false) };
-    let line = format!("(?m)^\\s*{}\\s*$", regex::escape(&edit.append));
-    let Ok(pattern) = Pattern::new(&line) else { return Ok(false) };
-    Ok(if_known(inquiry.path(&edit.file, Some(&pattern)))?.is_some_and(|state| state.holds == Some(true)))
+    Ok(if_known(inquiry.startup_line(&edit.file, edit.append.trim()))?.is_some_and(|stands| *stands))
 }
 
 /// What is left to do where the line stands already.

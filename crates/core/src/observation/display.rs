@@ -67,6 +67,8 @@ impl Display for Observation {
                 write!(f, "{} belongs to {}", barrier.path, barrier.owner.as_deref().unwrap_or("another user"))
             }
             Self::Variable(state) => write!(f, "{state}"),
+            Self::StartupLine(true) => f.write_str("it has it"),
+            Self::StartupLine(false) => f.write_str("it does not have it"),
             Self::Group(true) => f.write_str("there"),
             Self::Group(false) => f.write_str("no such group"),
             Self::Socket(state) => write!(f, "{state}"),

@@ -36,6 +36,8 @@ pub enum Observation {
     ProgramElsewhere(Vec<ProgramCopy>),
     /// To `Run`.
     Run(Run),
+    /// To `StartupLine`.
+    StartupLine(bool),
     /// To `RecordedVersion`; none where no place states it for certain.
     RecordedVersion(Option<Recorded>),
     /// To `FileVersion`; none where the file states none.

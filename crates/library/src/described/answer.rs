@@ -37,6 +37,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
         Probe::Group { name } => said(has_group(shape, name).map(Observation::Group)),
         Probe::Within { path } => contents::within(shape, path),
+        Probe::StartupLine { file, line } => Observation::StartupLine(contents::has_line(shape, file, line)),
         Probe::Path { path, pattern } => contents::path(shape, path, pattern.as_ref()),
         Probe::Variable { name, env_file, pattern } => {
             contents::variable_answer(shape, name, env_file.as_deref(), pattern.as_ref())

@@ -169,6 +169,11 @@ pub(super) fn path(shape: &Shape, path: &str, wanted: Option<&String>) -> Observ
     Observation::Path(path_state(shape, path, shape_of(wanted).as_ref()))
 }
 
+/// Whether a file has a line.
+pub(super) fn has_line(shape: &Shape, file: &str, line: &str) -> bool {
+    shape.contents.paths.get(&resolve(shape, file)).is_some_and(|file| file.text.lines().any(|other| other.trim() == line))
+}
+
 pub(super) fn variable_answer(shape: &Shape, name: &str, env_file: Option<&str>, wanted: Option<&String>) -> Observation {
     Observation::Variable(variable(shape, name, env_file, shape_of(wanted).as_ref()))
 }

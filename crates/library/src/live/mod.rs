@@ -2,6 +2,7 @@
 
 mod asked;
 mod checkout;
+mod kept;
 mod library;
 mod network;
 mod os;
@@ -50,6 +51,7 @@ pub struct Live {
     secrets: secrets::Secrets,
     /// The system's notes of packages.
     notes: record::Notes,
+    kept: kept::Kept,
     /// A package manager is asked by one at a time.
     asking_managers: Mutex<()>,
 }
@@ -74,6 +76,7 @@ impl Live {
             project,
             apart: OnceLock::new(),
             notes: record::Notes::default(),
+            kept: kept::Kept::default(),
             asking_managers: Mutex::new(()),
             secrets: secrets::Secrets::of(guide, &folder),
             would_be_spelled_out: Vec::new(),
@@ -235,7 +238,7 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         Probe::Path { path, .. } | Probe::Within { path } | Probe::DiskRoom { path } | Probe::Checkout { path, .. } => {
             (vec![path.as_str()], false)
         }
-        Probe::Pinned { file, .. } => (vec![file.as_str()], false),
+        Probe::StartupLine { file, .. } | Probe::Pinned { file, .. } => (vec![file.as_str()], false),
         Probe::Variable { env_file, .. } | Probe::SettingNumber { env_file, .. } => {
             (env_file.as_deref().into_iter().collect(), false)
         }
@@ -310,6 +313,10 @@ impl Host for Live {
         }
     }
 
+    fn begin(&self) {
+        self.kept.forget();
+    }
+
     fn source(&self) -> MachineSource {
         MachineSource::Live
     }
@@ -341,9 +348,11 @@ impl Live {
                 self.run_permitted(Path::new(path), &words, None, permission)
             }
             Probe::FileVersion { path } => os::file_version(&self.place(path)),
-            Probe::RecordedVersion { tool, path } => Observation::RecordedVersion(record::recorded(self, tool, &self.place(path))),
+            Probe::RecordedVersion { tool, path } => {
+                Observation::RecordedVersion(record::recorded(self, tool, &self.place(path)))
+            }
             Probe::PortBinding(place) => port::binding(place),
-            Probe::PortHolder(place) => port_unit::with_unit(self, place, os::port_holder(place)),
+            Probe::PortHolder(place) => port_unit::with_unit(self, place, os::port_holder(self, place)),
             Probe::FreePort(place) => port::free_above(place),
             Probe::SettingNumber { variable, env_file } => setting::number(self, variable, env_file.as_deref()),
             Probe::DiskRoom { path } => os::disk_room(&self.place(path)),
@@ -356,7 +365,11 @@ impl Live {
                 let reason = "the guide asks several patterns of this file, which lies outside the project: together they would tell what it holds";
                 Observation::CouldNotLook(reason.to_owned())
             }
-            Probe::Path { path, pattern: wanted } => os::path_state(&self.place(path), pattern(wanted.as_ref()).as_ref()),
+            Probe::Path { path, pattern: wanted } => os::path_state(self, &self.place(path), pattern(wanted.as_ref()).as_ref()),
+            Probe::StartupLine { file, line } => {
+                let text = self.kept.text(&self.place(file));
+                Observation::StartupLine(text.lines().any(|other| other.trim() == line))
+            }
             Probe::Within { path } => os::within(&self.place(path)),
             Probe::Variable { name, env_file, pattern: wanted } => {
                 variable::state(self, name, env_file.as_deref(), pattern(wanted.as_ref()).as_ref())

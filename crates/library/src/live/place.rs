@@ -1,3 +1,4 @@
+use super::kept::Kept;
 use crate::guide_file::{LoadError, read_from};
 use crate::text::Pattern;
 use std::fs::File;
@@ -67,10 +68,8 @@ pub(super) fn lists(path: &Path, pattern: &Pattern) -> Option<bool> {
 }
 
 /// The name of something beside a path that differs from it only in upper and lower case.
-pub(super) fn alike(path: &Path) -> Option<String> {
-    let wanted = path.file_name()?.to_string_lossy().to_lowercase();
-    let names = std::fs::read_dir(path.parent()?).ok()?.take(MOST_NAMES).flatten();
-    names.map(|entry| entry.file_name().to_string_lossy().into_owned()).find(|name| name.to_lowercase() == wanted)
+pub(super) fn alike(kept: &Kept, path: &Path) -> Option<String> {
+    kept.names(path.parent()?).alike(&path.file_name()?.to_string_lossy()).map(ToOwned::to_owned)
 }
 
 /// The name of an example of a file that is not there, beside it.

@@ -25,7 +25,7 @@ pub(super) fn elsewhere(live: &Live, name: &str, packages: &[(Manager, String)])
     let mut copies = copies_in(live, folders.iter().cloned(), name);
     let brought = packages.iter().flat_map(|(manager, package)| package::files(live, *manager, package, name));
     let brought = brought.filter(|path| !path.parent().is_some_and(|folder| on_path.iter().any(|other| other == folder)));
-    let others = os::alternatives(name).into_iter().chain(brought).chain(numbered(on_path.iter().chain(&folders), name));
+    let others = os::alternatives(name).into_iter().chain(brought).chain(numbered(live, on_path.iter().chain(&folders), name));
     for path in others {
         let (Some(folder), Some(file)) = (path.parent(), path.file_name()) else { continue };
         for copy in copies_in(live, std::iter::once(folder.to_owned()), &file.to_string_lossy()) {
@@ -42,17 +42,13 @@ fn trimmed(folder: &Path) -> Option<PathBuf> {
     (text.trim() != text).then(|| PathBuf::from(text.trim()))
 }
 
-/// More names in a folder than these are not looked at.
-const MOST_NAMES: usize = 20_000;
-
 /// Files that are called like a program with a version behind it: `python3.12`, `gcc-13`. The highest first.
-fn numbered<'f>(folders: impl Iterator<Item = &'f PathBuf>, name: &str) -> Vec<PathBuf> {
+fn numbered<'f>(live: &Live, folders: impl Iterator<Item = &'f PathBuf>, name: &str) -> Vec<PathBuf> {
     let mut found: Vec<(Version, PathBuf)> = Vec::new();
     for folder in folders.filter(|folder| folder.is_absolute()) {
-        for entry in std::fs::read_dir(folder).into_iter().flatten().flatten().take(MOST_NAMES) {
-            let number = entry.file_name().to_str().and_then(|file| number_behind(file, name));
-            found.extend(number.map(|number| (number, entry.path())));
-        }
+        let names = live.kept.names(folder);
+        let numbers = names.beginning(name).filter_map(|file| Some((number_behind(file, name)?, folder.join(file))));
+        found.extend(numbers);
     }
     found.sort_by(|(a, _), (b, _)| b.partial_cmp(a).unwrap_or(std::cmp::Ordering::Equal));
     found.into_iter().map(|(_, path)| path).collect()

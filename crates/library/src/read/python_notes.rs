@@ -65,9 +65,17 @@ fn is_elsewhere(marker: &str, release: &str) -> bool {
         let value = value.trim_matches(['"', '\'']);
         match (name, sign) {
             ("extra", "==") => true,
-            ("python_version" | "python_full_version", "<") => series(value).zip(series(release)).is_some_and(|(limit, own)| own >= limit),
+            ("python_version" | "python_full_version", "<") => {
+                series(value).zip(series(release)).is_some_and(|(limit, own)| own >= limit)
+            }
             ("sys_platform" | "platform_system" | "os_name", "==") => {
-                let here = if cfg!(windows) { ["win32", "Windows", "nt"] } else if cfg!(target_os = "macos") { ["darwin", "Darwin", "posix"] } else { ["linux", "Linux", "posix"] };
+                let here = if cfg!(windows) {
+                    ["win32", "Windows", "nt"]
+                } else if cfg!(target_os = "macos") {
+                    ["darwin", "Darwin", "posix"]
+                } else {
+                    ["linux", "Linux", "posix"]
+                };
                 !here.contains(&value)
             }
             _ => false,
@@ -80,11 +88,19 @@ fn series(version: &str) -> Option<(u32, u32)> {
     Some((parts.next()?.parse().ok()?, parts.next()?.parse().ok()?))
 }
 
-/// Whether a `.pth` file does more than to name further folders: lines that begin with `import` are carried out before anything else (the manual of `site`).
-/// Two that installers put there themselves are known to change nothing for a tool that is asked for its version.
+/// Whether a `.pth` file may change where packages come from: lines that begin with `import` are carried out before anything else (the manual of `site`). One
+/// that only uses the interpreter's own modules, and nothing by which packages are found, changes nothing.
 pub fn paths_are_changed(pth: &str) -> bool {
-    const KNOWN: [&str; 2] = ["_distutils_hack", "import _virtualenv"];
-    pth.lines().any(|line| line.trim_start().starts_with("import") && !KNOWN.iter().any(|known| line.contains(known)))
+    const OWN: [&str; 5] = ["os", "re", "sys", "types", "_virtualenv"];
+    const WAYS: [&str; 8] = ["path", "meta_path", "path_hooks", "addsitedir", "modules", "importlib", "__import__", "finder"];
+    let changes = |line: &str| {
+        let (brought, rest) = line.split_once(';').unwrap_or((line, ""));
+        let brought = brought.trim().trim_start_matches("import").split(',').map(str::trim).all(|module| OWN.contains(&module));
+        // The one of the tools that install packages is known.
+        let rest = rest.replace("os.path", "").replace("__import__('_distutils_hack').add_shim()", "").to_lowercase();
+        !brought || WAYS.iter().any(|way| rest.contains(&format!("sys.{way}")) || (*way != "path" && rest.contains(way)))
+    };
+    pth.lines().filter(|line| line.starts_with("import ") || line.starts_with("import\t")).any(changes)
 }
 
 #[cfg(test)]
@@ -121,6 +137,8 @@ mod tests {
     #[rstest]
     #[case::further_folders("/opt/src\n", false)]
     #[case::an_installers("import os; __import__('_distutils_hack').add_shim();\n", false)]
+    #[case::something_else("import os; exec('import certifi; print(os.path.isfile(certifi.where()))')\n", false)]
+    #[case::a_folder_before_all("import sys; sys.path.insert(0, '/opt/src')\n", true)]
     #[case::a_finder("import __editable___buoy_finder; __editable___buoy_finder.install()\n", true)]
     fn what_changes_where_packages_come_from_is_seen(#[case] pth: &str, #[case] changed: bool) {
         assert_eq!(paths_are_changed(pth), changed);

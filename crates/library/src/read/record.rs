@@ -1,7 +1,9 @@
 /// A version that stands in a Java kit's `release` file, where it is no trial release (JEP 223: `JAVA_VERSION` has the number, `JAVA_RUNTIME_VERSION`
 /// also what kind of a release it is). `None` for kits that do not say which they are.
 pub fn java_release(text: &str) -> Option<&str> {
-    let value = |key: &str| text.lines().find_map(|line| line.strip_prefix(key)?.strip_prefix('=').map(|value| value.trim().trim_matches('"')));
+    let value = |key: &str| {
+        text.lines().find_map(|line| line.strip_prefix(key)?.strip_prefix('=').map(|value| value.trim().trim_matches('"')))
+    };
     let whole = value("JAVA_RUNTIME_VERSION").or_else(|| value("FULL_VERSION"))?;
     let version = value("JAVA_VERSION").filter(|version| is_plain(version))?;
     let rest = whole.strip_prefix(version)?;
@@ -102,7 +104,10 @@ mod tests {
     }
 
     #[rstest]
-    #[case::as_installers_write_it("#!/x\nimport re\nimport sys\nfrom pip._internal.cli.main import main\nif __name__ == '__main__':\n", Some("pip"))]
+    #[case::as_installers_write_it(
+        "#!/x\nimport re\nimport sys\nfrom pip._internal.cli.main import main\nif __name__ == '__main__':\n",
+        Some("pip")
+    )]
     #[case::two_parts_of_one("import black.a\nfrom black import patched_main\n", Some("black"))]
     #[case::two("from a import b\nfrom c import d\n", None)]
     #[case::nothing("print('7.7.7')\n", None)]

@@ -1,8 +1,8 @@
 //! What one copy of a tool is: told by its file, or by what it prints when it is asked for its version.
 
+use super::recorded::recorded;
 use crate::catalogue;
 pub(super) use crate::consent::arguments;
-use super::recorded::recorded;
 use crate::consent::asks_for_a_version;
 use crate::document::shortened;
 use crate::finding::{Breakage, ConsentNeed, Failure, NeededArch, Refusal, Silence, ToolTrouble};

@@ -35,7 +35,10 @@ fn is_undone(live: &Live, record: &Record) -> bool {
     let apart = live.apart();
     let matters = |name: &OsStr| {
         let text = name.to_string_lossy();
-        record.variables.iter().any(|wanted| wanted.strip_suffix('*').map_or(*wanted == text, |beginning| text.starts_with(beginning)))
+        record
+            .variables
+            .iter()
+            .any(|wanted| wanted.strip_suffix('*').map_or(*wanted == text, |beginning| text.starts_with(beginning)))
     };
     if std::env::vars_os().any(|(name, _)| matters(&name) && apart.keeps(&name)) {
         return true;

@@ -55,7 +55,8 @@ fn is_whole(root: &Path, description: &Value) -> bool {
     let mut plain = files.filter(|file| !file.contains(['*', '!', '{', '[']) && !file.contains(".."));
     let main = description.get("main").and_then(Value::as_str).unwrap_or("index.js");
     // What is started need not have the file that others load.
-    let has_main = description.get("main").is_none() || ["", ".js", "/index.js", ".cjs"].iter().any(|end| root.join(format!("{main}{end}")).exists());
+    let has_main = description.get("main").is_none()
+        || ["", ".js", "/index.js", ".cjs"].iter().any(|end| root.join(format!("{main}{end}")).exists());
     if !has_main || !plain.all(|file| root.join(file.trim_start_matches('/')).exists()) {
         return false;
     }
@@ -75,7 +76,11 @@ fn is_whole(root: &Path, description: &Value) -> bool {
             let main = description.get("main").and_then(Value::as_str).unwrap_or("index.js");
             // A package of another shape is found in another way, which is not looked into.
             let plain = description.get("exports").is_none() && description.get("main").is_some();
-            if plain && ![main, &format!("{main}.js"), &format!("{main}/index.js"), "index.js"].iter().any(|file| is_there_and_not_empty(&found.join(file))) {
+            if plain
+                && ![main, &format!("{main}.js"), &format!("{main}/index.js"), "index.js"]
+                    .iter()
+                    .any(|file| is_there_and_not_empty(&found.join(file)))
+            {
                 return false;
             }
             seen.insert(found.clone());
@@ -91,7 +96,8 @@ fn resolved(from: &Path, name: &str) -> Option<PathBuf> {
     if !name.split('/').all(plain) {
         return None;
     }
-    let beside = from.ancestors().filter(|folder| !folder.ends_with("node_modules")).map(|folder| folder.join("node_modules").join(name));
+    let beside =
+        from.ancestors().filter(|folder| !folder.ends_with("node_modules")).map(|folder| folder.join("node_modules").join(name));
     let mut all = beside.chain(OF_THE_SYSTEM.iter().map(|folder| Path::new(folder).join(name)));
     all.find(|folder| folder.join("package.json").is_file())
 }

@@ -2,7 +2,10 @@
 
 use super::{Live, is_there_and_not_empty, kind, name};
 use crate::observation::{FileKind, Recorded};
-use crate::read::{imported_module, needed_distributions, noted_distribution, paths_are_changed, plain_name};
+use crate::read::{
+    are_plain_pip_settings, imported_module, is_plain_pip_setting, needed_distributions, noted_distribution, paths_are_changed,
+    plain_name,
+};
 use std::collections::{BTreeMap, HashSet};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
@@ -20,6 +23,9 @@ pub(super) fn of_distribution(live: &Live, real: &Path, distribution: &str) -> O
     let script = super::place::text(real).ok()?;
     let module = imported_module(&script)?;
     let interpreter = Interpreter::of(live, Path::new(&interpreter))?;
+    if distribution == "pip" && !pip_is_left_alone(live, &interpreter) {
+        return None;
+    }
     // The folder of the script itself is looked in first.
     if interpreter.has(real.parent()?, module) {
         return None;
@@ -31,12 +37,33 @@ pub(super) fn of_distribution(live: &Live, real: &Path, distribution: &str) -> O
         return None;
     }
     let (file, text) = read(note)?;
-    let value = |key: &str| text.lines().take_while(|line| !line.is_empty()).find_map(|line| line.strip_prefix(key).map(str::trim));
+    let value =
+        |key: &str| text.lines().take_while(|line| !line.is_empty()).find_map(|line| line.strip_prefix(key).map(str::trim));
     if plain_name(value("Name:")?) != distribution || is_newer(&site.join(module), &file) {
         return None;
     }
     interpreter.has_all(distribution, &notes).then_some(())?;
     Some(Recorded { version: value("Version:")?.to_owned(), file: file.display().to_string(), runs_on: None })
+}
+
+/// Whether no setting of pip's makes it another one, or stop.
+fn pip_is_left_alone(live: &Live, interpreter: &Interpreter) -> bool {
+    let variables = std::env::vars_os().all(|(name, value)| {
+        let name = name.to_string_lossy();
+        name.strip_prefix("PIP_").is_none_or(|setting| is_plain_pip_setting(setting, &value.to_string_lossy()))
+    });
+    let home = live.home.as_deref().unwrap_or(Path::new("/"));
+    let own = super::variable(live, "XDG_CONFIG_HOME").map_or_else(|| home.join(".config"), PathBuf::from);
+    let files = [
+        PathBuf::from("/etc/pip.conf"),
+        PathBuf::from("/etc/xdg/pip/pip.conf"),
+        home.join(".pip/pip.conf"),
+        home.join("Library/Application Support/pip/pip.conf"),
+        own.join("pip/pip.conf"),
+        interpreter.environment.join("pip.conf"),
+    ];
+    let plain = |file: &PathBuf| super::place::text(file).is_ok_and(|text| are_plain_pip_settings(&text));
+    variables && files.iter().all(|file| file.symlink_metadata().is_err() || plain(file))
 }
 
 /// The notes of a folder of packages, or of several: name, and where.
@@ -47,6 +74,8 @@ struct Interpreter {
     /// `3.11`.
     release: String,
     sites: Vec<PathBuf>,
+    /// The folder that it is installed in, or that of its environment.
+    environment: PathBuf,
 }
 
 impl Interpreter {
@@ -59,12 +88,15 @@ impl Interpreter {
         let base = real.parent()?.parent()?;
         let library = format!("lib/python{release}");
         // What it reads before it reads anything else.
-        let own = |file: &str| ["lib", "lib64"].iter().any(|lib| is_there_and_not_empty(&base.join(format!("{lib}/python{release}/{file}"))));
+        let own = |file: &str| {
+            ["lib", "lib64"].iter().any(|lib| is_there_and_not_empty(&base.join(format!("{lib}/python{release}/{file}"))))
+        };
         if !own("os.py") || !own("encodings/__init__.py") || !own("site.py") {
             return None;
         }
         let environment = path.parent()?.parent()?;
-        let settings = [environment.join("pyvenv.cfg"), path.parent()?.join("pyvenv.cfg")].into_iter().find(|file| file.is_file());
+        let settings =
+            [environment.join("pyvenv.cfg"), path.parent()?.join("pyvenv.cfg")].into_iter().find(|file| file.is_file());
         let candidates: Vec<PathBuf> = if let Some(settings) = settings {
             // Its settings may let it see the system's packages too.
             let text = super::place::text(&settings).ok()?;
@@ -72,7 +104,10 @@ impl Interpreter {
             if !alone {
                 return None;
             }
-            vec![environment.join(&library).join("site-packages"), environment.join(format!("lib64/python{release}/site-packages"))]
+            vec![
+                environment.join(&library).join("site-packages"),
+                environment.join(format!("lib64/python{release}/site-packages")),
+            ]
         } else {
             let own = [
                 format!("{library}/site-packages"),
@@ -84,14 +119,17 @@ impl Interpreter {
                 format!("{library}/dist-packages"),
             ];
             let home = live.home.as_ref().into_iter().flat_map(|home| {
-                [home.join(format!(".local/{library}/site-packages")), home.join(format!("Library/Python/{release}/lib/python/site-packages"))]
+                [
+                    home.join(format!(".local/{library}/site-packages")),
+                    home.join(format!("Library/Python/{release}/lib/python/site-packages")),
+                ]
             });
             own.iter().map(|folder| base.join(folder)).chain(home).collect()
         };
         let mut sites: Vec<PathBuf> = candidates.iter().filter_map(|folder| super::place::real(folder).ok()).collect();
         sites.sort();
         sites.dedup();
-        Some(Self { release, sites })
+        Some(Self { release, sites, environment: environment.to_owned() })
     }
 
     /// All notes of packages; `None` where something changes the way in which packages are found.
@@ -118,7 +156,11 @@ impl Interpreter {
     fn has(&self, folder: &Path, module: &str) -> bool {
         let built = |entry: std::fs::DirEntry| {
             let file = entry.file_name();
-            file.to_str().is_some_and(|file| file.starts_with(module) && file.get(module.len()..).is_some_and(|rest| rest.starts_with('.')) && (file.ends_with(".so") || file.ends_with(".pyd")))
+            file.to_str().is_some_and(|file| {
+                file.starts_with(module)
+                    && file.get(module.len()..).is_some_and(|rest| rest.starts_with('.'))
+                    && (file.ends_with(".so") || file.ends_with(".pyd"))
+            })
         };
         is_there_and_not_empty(&folder.join(format!("{module}.py")))
             || folder.join(module).join("__init__.py").is_file()
@@ -168,7 +210,12 @@ fn modules(note: &Path) -> Vec<String> {
     for line in list.lines() {
         let path = line.split(',').next().unwrap_or_default().trim_matches('"');
         let top = path.split('/').next().unwrap_or_default();
-        if !top.is_empty() && !top.starts_with('.') && top != "__pycache__" && !path.starts_with('/') && first.last() != Some(&top) {
+        if !top.is_empty()
+            && !top.starts_with('.')
+            && top != "__pycache__"
+            && !path.starts_with('/')
+            && first.last() != Some(&top)
+        {
             first.push(top);
         }
     }

@@ -1,35 +1,51 @@
 use crate::guide::Protocol;
+use crate::live::Live;
 use crate::observation::{Holder, Observation};
 use crate::probe::PortPlace;
 use crate::read::{Socket, sockets, user_name};
 use rustix::process::geteuid;
+use std::collections::HashMap;
 use std::fs::{read, read_dir, read_link, read_to_string};
 use std::path::Path;
 
 /// Who holds a port: its socket's inode, then the process that has it open, the newest first.
-pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
+pub(in crate::live) fn port_holder(live: &Live, place: &PortPlace) -> Observation {
+    let socket = match socket_at(live, place) {
+        Ok(None) => {
+            // It may have been opened after the tables were read.
+            live.kept.forget_sockets();
+            socket_at(live, place)
+        }
+        found @ (Ok(Some(_)) | Err(())) => found,
+    };
+    match socket {
+        Ok(socket) => Observation::PortHolder(socket.map(|socket| holder(live, &socket))),
+        Err(()) => Observation::CouldNotLook("/proc/net cannot be read".to_owned()),
+    }
+}
+
+/// The socket that is in the way of binding a port; an error where the system does not say.
+fn socket_at(live: &Live, place: &PortPlace) -> Result<Option<Socket>, ()> {
     let tables = match place.protocol {
         Protocol::Tcp => ["/proc/net/tcp", "/proc/net/tcp6"],
         Protocol::Udp => ["/proc/net/udp", "/proc/net/udp6"],
     };
-    let texts: Vec<String> = tables.into_iter().filter_map(|table| read_to_string(table).ok()).collect();
-    if texts.is_empty() {
-        return Observation::CouldNotLook("/proc/net cannot be read".to_owned());
+    let texts = tables.map(|table| live.kept.table(table));
+    if texts.iter().all(|text| text.is_empty()) {
+        return Err(());
     }
     let wanted = place.address.as_deref().and_then(|address| address.parse().ok());
     let all = || texts.iter().flat_map(|text| sockets(text, place.protocol)).filter(|socket| socket.port == place.port);
     // Who waits for connections holds it; else an outgoing connection happens to have the number.
-    let socket = all()
-        .find(|socket| socket.listens && socket.is_in_the_way(wanted))
-        .or_else(|| all().find(|socket| socket.is_in_the_way(wanted)));
-    Observation::PortHolder(socket.map(|socket| holder(&socket)))
+    let listening = all().find(|socket| socket.listens && socket.is_in_the_way(wanted));
+    Ok(listening.or_else(|| all().find(|socket| socket.is_in_the_way(wanted))))
 }
 
-fn holder(socket: &Socket) -> Holder {
-    let passwd = read_to_string("/etc/passwd").unwrap_or_default();
+fn holder(live: &Live, socket: &Socket) -> Holder {
     let foreign = socket.user != geteuid().as_raw();
-    let user = foreign.then(|| user_name(&passwd, socket.user).unwrap_or_else(|| socket.user.to_string()));
-    let pid = process_with(socket.inode);
+    let named = || user_name(&live.kept.text(Path::new("/etc/passwd")), socket.user);
+    let user = foreign.then(|| named().unwrap_or_else(|| socket.user.to_string()));
+    let pid = process_with(live, socket.inode);
     let name = pid.and_then(|pid| read_to_string(format!("/proc/{pid}/comm")).ok()).map(|name| name.trim_end().to_owned());
     let command = pid.and_then(|pid| read(format!("/proc/{pid}/cmdline")).ok()).and_then(|line| crate::read::started_as(&line));
     Holder { pid, name, command, user, outgoing: (!socket.listens).then(handed_out), unit: None }
@@ -51,21 +67,41 @@ pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
 
 /// The process that has a socket open: of several that share it, the one that the others come from. One that was only about to start
 /// another program has it for a moment too, and may be gone by now: then it is looked for once more.
-fn process_with(inode: u64) -> Option<u32> {
+fn process_with(live: &Live, inode: u64) -> Option<u32> {
     let socket = format!("socket:[{inode}]");
     for _ in 0..3 {
-        let mut pids: Vec<u32> =
-            read_dir("/proc").ok()?.flatten().filter_map(|entry| entry.file_name().to_str()?.parse().ok()).collect();
-        pids.sort_unstable_by(|a, b| b.cmp(a));
-        let mut pid = pids.into_iter().find(|pid| has(*pid, &socket))?;
+        let all = live.kept.sockets(processes_of_sockets);
+        let mut pid = *all.get(&inode)?.first()?;
         while let Some(parent) = parent(pid).filter(|parent| has(*parent, &socket)) {
             pid = parent;
         }
         if has(pid, &socket) {
             return Some(pid);
         }
+        live.kept.forget_sockets();
     }
     None
+}
+
+/// The processes that have each socket open, the newest first. Other users' processes hide their descriptors: they are passed over.
+fn processes_of_sockets() -> HashMap<u64, Vec<u32>> {
+    let mut all: HashMap<u64, Vec<u32>> = HashMap::new();
+    let entries = read_dir("/proc").into_iter().flatten().flatten();
+    let mut pids: Vec<u32> = entries.filter_map(|entry| entry.file_name().to_str()?.parse().ok()).collect();
+    pids.sort_unstable_by(|a, b| b.cmp(a));
+    for pid in pids {
+        for entry in read_dir(format!("/proc/{pid}/fd")).into_iter().flatten().flatten() {
+            let Ok(target) = read_link(entry.path()) else { continue };
+            let number = target.to_str().and_then(|target| target.strip_prefix("socket:[")?.strip_suffix(']')?.parse().ok());
+            if let Some(number) = number {
+                let pids = all.entry(number).or_default();
+                if pids.last() != Some(&pid) {
+                    pids.push(pid);
+                }
+            }
+        }
+    }
+    all
 }
 
 /// Whether a process has a socket open. Other users' processes hide their descriptors: they are passed over.

@@ -16,7 +16,7 @@ use std::net::IpAddr;
 use std::path::{Path, PathBuf};
 
 /// Who holds a port. The command ends with 1 where it finds nobody, and does not see other users' programs.
-pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
+pub(in crate::live) fn port_holder(_: &Live, place: &PortPlace) -> Observation {
     let (which, state) = match place.protocol {
         Protocol::Tcp => (format!("-iTCP:{}", place.port), &["-sTCP:LISTEN"][..]),
         Protocol::Udp => (format!("-iUDP:{}", place.port), &[][..]),

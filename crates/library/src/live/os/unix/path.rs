@@ -1,6 +1,6 @@
 use super::nearest_existing;
 use crate::live::program::head;
-use crate::live::{os, place};
+use crate::live::{Live, os, place};
 use crate::observation::{Barrier, MountBar, Nature, Observation, PathState, ScriptTrouble};
 use crate::text::Pattern;
 use rustix::fs::{Access, AtFlags, CWD, StatVfsMountFlags, accessat, statvfs};
@@ -18,7 +18,7 @@ fn may(path: &Path, access: Access) -> bool {
 }
 
 /// What is at a path, and what this user may do with it.
-pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Observation {
+pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pattern>) -> Observation {
     let above = nearest_existing(path);
     let writable = above.is_some_and(|parent| may(parent, Access::WRITE_OK | Access::EXEC_OK));
     let mut state = PathState { writable, ..PathState::nothing(path.display().to_string()) };
@@ -29,7 +29,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
                 let target = path.read_link().map(|target| target.display().to_string()).unwrap_or_default();
                 state.nature = Nature::Dangling(target);
             } else {
-                state.alike = place::alike(path);
+                state.alike = place::alike(&live.kept, path);
                 state.example = place::example(path);
             }
             return Observation::Path(state);
@@ -157,7 +157,3 @@ pub(in crate::live) fn within(folder: &Path) -> Observation {
     Observation::Within(None)
 }
 
-/// The text of a file; empty where there is none or it cannot be read.
-pub(super) fn text_of(path: &Path) -> String {
-    crate::live::place::text(path).unwrap_or_default()
-}

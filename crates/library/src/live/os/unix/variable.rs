@@ -1,4 +1,3 @@
-use super::path::text_of;
 use crate::live::Live;
 use crate::live::os;
 use crate::live::variable::AtStart;
@@ -24,8 +23,8 @@ const AT_HOME: [&str; 11] = [
 const FOR_ALL: [&str; 2] = ["/etc/environment", "/etc/profile"];
 
 /// What a shell of this person does on its start.
-fn trail(program: Program, (login, interactive): (bool, bool), home: &Path) -> Trail {
-    let text = |file: &str| Some(text_of(Path::new(file))).filter(|text| !text.is_empty());
+fn trail(live: &Live, program: Program, (login, interactive): (bool, bool), home: &Path) -> Trail {
+    let text = |file: &str| Some(live.kept.text(Path::new(file)).to_string()).filter(|text| !text.is_empty());
     let exists = |file: &str| Path::new(file).exists();
     let environment = |name: &str| std::env::var(name).ok().filter(|value| !value.is_empty());
     let home = home.to_string_lossy();
@@ -41,11 +40,15 @@ pub(in crate::live) fn startup_line_of(name: &str, live: &Live) -> Option<AtStar
         None => file.to_owned(),
     };
     let at = |place: &Place, fate: Fate| AtStart { file: shown(&place.file), line: Some(place.line), fate, kept_by: None };
-    let own = AT_HOME.iter().map(|file| home.join(file)).filter(|file| sets_variable(&text_of(file), name));
+    let sets = |file: &Path| {
+        let text = live.kept.text(file);
+        text.contains(name) && sets_variable(&text, name)
+    };
+    let own = AT_HOME.iter().map(|file| home.join(file)).filter(|file| sets(file));
     let own: Vec<String> = own.map(|file| file.to_string_lossy().into_owned()).collect();
     let here = os::shell_here().as_deref().and_then(Program::of);
     if let Some(program) = here.filter(|_| !own.is_empty()) {
-        let terminal = trail(program, (cfg!(target_os = "macos"), true), home);
+        let terminal = trail(live, program, (cfg!(target_os = "macos"), true), home);
         match terminal.outcome(name, false) {
             Outcome::Given(place) => return Some(at(place, Fate::NewTerminal)),
             Outcome::Kept(place) => return Some(at(place, Fate::NotExported)),
@@ -59,23 +62,21 @@ pub(in crate::live) fn startup_line_of(name: &str, live: &Live) -> Option<AtStar
             Outcome::Untouched => {}
         }
         let account = os::shell_of_the_account().as_deref().and_then(Program::of).unwrap_or(program);
-        match trail(account, (true, true), home).outcome(name, false) {
+        match trail(live, account, (true, true), home).outcome(name, false) {
             Outcome::Given(place) => return Some(at(place, Fate::SignIn)),
             Outcome::Kept(place) => return Some(at(place, Fate::NotExported)),
             Outcome::Gone(_) | Outcome::Untouched => {}
         }
         let file = own.first()?;
-        let number = text_of(Path::new(file)).lines().position(|line| sets_variable(line, name)).map(|at| at + 1);
+        let number = live.kept.text(Path::new(file)).lines().position(|line| sets_variable(line, name)).map(|at| at + 1);
         let left = terminal.ends.iter().find(|end| own.contains(&end.file));
         let fate = if left.is_some() { Fate::Left } else { Fate::NotRead };
         let kept_by = left.map(|end| (shown(&end.file), end.line));
         return Some(AtStart { file: shown(left.map_or(file, |end| &end.file)), line: number, fate, kept_by });
     }
-    let mut parts: Vec<_> =
-        std::fs::read_dir("/etc/profile.d").into_iter().flatten().flatten().map(|entry| entry.path()).collect();
-    parts.retain(|path| path.extension().is_some_and(|extension| extension == "sh"));
-    parts.sort();
-    let for_all = parts.iter().map(|path| path.to_string_lossy().into_owned()).chain(FOR_ALL.map(ToOwned::to_owned));
-    let file = own.into_iter().chain(for_all.filter(|file| sets_variable(&text_of(Path::new(file)), name))).next()?;
+    let parts = live.kept.names(Path::new("/etc/profile.d"));
+    let parts = parts.beginning("").filter(|name| name.ends_with(".sh")).map(|name| format!("/etc/profile.d/{name}"));
+    let for_all = parts.chain(FOR_ALL.map(ToOwned::to_owned));
+    let file = own.into_iter().chain(for_all.filter(|file| sets(Path::new(file)))).next()?;
     Some(AtStart { file: shown(&file), ..AtStart::default() })
 }

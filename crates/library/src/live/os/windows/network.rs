@@ -13,7 +13,7 @@ use std::net::IpAddr;
 use std::sync::OnceLock;
 
 /// Who holds a port.
-pub(in crate::live) fn port_holder(place: &PortPlace) -> Observation {
+pub(in crate::live) fn port_holder(_: &Live, place: &PortPlace) -> Observation {
     // Zero is no program: the system does not tell.
     let pid = listener(place).filter(|pid| *pid != 0);
     Observation::PortHolder(pid.map(|pid| {

@@ -55,7 +55,7 @@ pub(in crate::live) fn disk_room(path: &Path) -> Observation {
 }
 
 /// What is at a path, whose it is, and what this user may do with it.
-pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Observation {
+pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pattern>) -> Observation {
     let writable = nearest_existing(path).is_some_and(may_write);
     let mut state = PathState { writable, ..PathState::nothing(path.display().to_string()) };
     let metadata = match path.metadata() {
@@ -64,7 +64,7 @@ pub(in crate::live) fn path_state(path: &Path, pattern: Option<&Pattern>) -> Obs
             if let Ok(target) = path.read_link() {
                 state.nature = Nature::Dangling(target.display().to_string());
             } else {
-                state.alike = crate::live::place::alike(path);
+                state.alike = crate::live::place::alike(&live.kept, path);
                 state.example = crate::live::place::example(path);
             }
             return Observation::Path(state);

@@ -1,0 +1,104 @@
+//! What is looked at once in a run, since many questions rest on it: names in folders, start-up files, tables of the kernel.
+
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, PoisonError};
+
+/// More names in a folder than these are not looked at.
+const MOST_NAMES: usize = 1_000_000;
+
+/// The names in a folder.
+#[derive(Debug, Default)]
+pub(super) struct Names {
+    /// In ascending order.
+    sorted: Vec<String>,
+    /// By their small letters, only made when somebody asks.
+    small: std::sync::OnceLock<HashMap<String, usize>>,
+}
+
+impl Names {
+    fn of(folder: &Path) -> Self {
+        let entries = std::fs::read_dir(folder).into_iter().flatten().take(MOST_NAMES).flatten();
+        let mut sorted: Vec<String> = entries.map(|entry| entry.file_name().to_string_lossy().into_owned()).collect();
+        sorted.sort_unstable();
+        Self { sorted, small: std::sync::OnceLock::new() }
+    }
+
+    /// The names that begin so.
+    pub(super) fn beginning<'n>(&'n self, beginning: &'n str) -> impl Iterator<Item = &'n str> {
+        let first = self.sorted.partition_point(|name| name.as_str() < beginning);
+        self.sorted.iter().skip(first).map(String::as_str).take_while(move |name| name.starts_with(beginning))
+    }
+
+    /// The first name that differs from this one only in upper and lower case, or not at all.
+    pub(super) fn alike(&self, name: &str) -> Option<&str> {
+        let small = self.small.get_or_init(|| {
+            let mut small = HashMap::with_capacity(self.sorted.len());
+            for (at, name) in self.sorted.iter().enumerate() {
+                small.entry(name.to_lowercase()).or_insert(at);
+            }
+            small
+        });
+        small.get(&name.to_lowercase()).and_then(|at| self.sorted.get(*at)).map(String::as_str)
+    }
+}
+
+/// What was looked at in this run.
+#[derive(Debug, Default)]
+pub(super) struct Kept {
+    names: Mutex<HashMap<PathBuf, Arc<Names>>>,
+    texts: Mutex<HashMap<PathBuf, Arc<str>>>,
+    #[cfg(target_os = "linux")]
+    sockets: Mutex<Option<Arc<HashMap<u64, Vec<u32>>>>>,
+}
+
+/// What is there by now, or what `look` gives: two that ask at the same time may both look.
+fn kept<T: ?Sized>(all: &Mutex<HashMap<PathBuf, Arc<T>>>, path: &Path, look: impl FnOnce() -> Arc<T>) -> Arc<T> {
+    if let Some(found) = all.lock().unwrap_or_else(PoisonError::into_inner).get(path) {
+        return Arc::clone(found);
+    }
+    let seen = look();
+    let mut all = all.lock().unwrap_or_else(PoisonError::into_inner);
+    Arc::clone(all.entry(path.to_owned()).or_insert(seen))
+}
+
+impl Kept {
+    /// The names in a folder; none where it cannot be read.
+    pub(super) fn names(&self, folder: &Path) -> Arc<Names> {
+        kept(&self.names, folder, || Arc::new(Names::of(folder)))
+    }
+
+    /// The text of a file that is none of the project's, which may be changed while this runs without anybody expecting it to be noticed; empty where it
+    /// cannot be read.
+    pub(super) fn text(&self, file: &Path) -> Arc<str> {
+        kept(&self.texts, file, || super::place::text(file).unwrap_or_default().into())
+    }
+
+    /// The same of one of the kernel's tables, which have no size that is known before.
+    #[cfg(target_os = "linux")]
+    pub(super) fn table(&self, file: &str) -> Arc<str> {
+        kept(&self.texts, Path::new(file), || std::fs::read_to_string(file).unwrap_or_default().into())
+    }
+
+    /// The processes that have each socket open, by its number.
+    #[cfg(target_os = "linux")]
+    pub(super) fn sockets(&self, look: impl FnOnce() -> HashMap<u64, Vec<u32>>) -> Arc<HashMap<u64, Vec<u32>>> {
+        let mut sockets = self.sockets.lock().unwrap_or_else(PoisonError::into_inner);
+        Arc::clone(sockets.get_or_insert_with(|| Arc::new(look())))
+    }
+
+    /// Forgets what the kernel said of sockets: it is looked at anew.
+    #[cfg(target_os = "linux")]
+    pub(super) fn forget_sockets(&self) {
+        self.texts.lock().unwrap_or_else(PoisonError::into_inner).retain(|file, _| !file.starts_with("/proc"));
+        *self.sockets.lock().unwrap_or_else(PoisonError::into_inner) = None;
+    }
+
+    /// Forgets everything: another run begins.
+    pub(super) fn forget(&self) {
+        self.names.lock().unwrap_or_else(PoisonError::into_inner).clear();
+        self.texts.lock().unwrap_or_else(PoisonError::into_inner).clear();
+        #[cfg(target_os = "linux")]
+        self.forget_sockets();
+    }
+}
