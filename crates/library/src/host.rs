@@ -1,6 +1,7 @@
 use crate::observation::Observation;
 use crate::probe::Probe;
 use crate::report::MachineSource;
+use std::path::PathBuf;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
 
@@ -43,6 +44,11 @@ pub trait Host: Sync {
     /// Answers several questions of one sort, in their order: what is cheaper to ask at once may be.
     fn observe_together(&self, probes: &[Arc<Probe>]) -> Vec<Observation> {
         probes.iter().map(|probe| self.observe(probe)).collect()
+    }
+
+    /// The files and folders that an answer rests on, where it can only change with them; none where it may change by itself, or that is not known.
+    fn rests_on(&self, _: &Probe) -> Vec<PathBuf> {
+        Vec::new()
     }
 
     /// A preflight begins: what was kept of the machine for an earlier one is forgotten.

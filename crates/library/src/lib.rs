@@ -6,6 +6,7 @@ mod described;
 mod guide_file;
 mod host;
 mod live;
+mod notice;
 mod owner;
 mod preflight;
 // No part of the interface: the readers of other systems are used there only, and fuzz targets call them all.
@@ -37,4 +38,4 @@ pub use setup_ready_core::{
 };
 use setup_ready_core::{catalogue, document};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};
-pub use watch::Watch;
+pub use watch::{Listening, Watch};

@@ -4,13 +4,14 @@ use crate::finding::Verdict;
 use crate::host::Host;
 use crate::known::Answer;
 use crate::manager::Manager;
+use crate::notice::Notice;
 use crate::observation::Observation;
 use crate::probe::Probe;
 use crate::report::{MachineSource, Report};
 use crate::settled::Settled;
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
-use std::time::SystemTime;
+use std::time::{Duration, Instant, SystemTime};
 
 /// What the open requirements of a report rest on, as it was then.
 #[derive(Debug)]
@@ -50,18 +51,96 @@ impl Watch {
         self.files.insert(file.to_owned(), stamp(file));
     }
 
-    /// What is not as it was, in words; `None` where nothing is known to have changed.
+    /// What is not as it was, in words; `None` where nothing is known to have changed. Everything is asked again.
     pub fn changed(&self, host: &dyn Host) -> Option<String> {
+        self.changed_file().or_else(|| self.changed_among(host, self.answers.iter()))
+    }
+
+    /// Waits for changes from now on: asks again only what a change in a folder can have touched, and what time alone changes at a calm pace.
+    pub fn listen<'w>(&'w self, host: &'w dyn Host) -> Listening<'w> {
+        let rests_on: Vec<Vec<PathBuf>> = self.answers.iter().map(|answer| host.rests_on(&answer.probe)).collect();
+        let mut listening = Listening { watch: self, host, rests_on, notice: None, calm: Instant::now(), whole: Instant::now() };
+        listening.look_where_they_are();
+        listening
+    }
+
+    fn changed_file(&self) -> Option<String> {
         let file = self.files.iter().find(|(file, before)| stamp(file) != **before);
-        if let Some((file, _)) = file {
-            return Some(file.display().to_string());
-        }
+        file.map(|(file, _)| file.display().to_string())
+    }
+
+    fn changed_among<'a>(&self, host: &dyn Host, mut answers: impl Iterator<Item = &'a Answer>) -> Option<String> {
         let differs = |answer: &&Answer| {
             let now = host.observe(&answer.probe);
             now != *answer.observation && !matches!(now, Observation::CouldNotLook(_))
         };
-        let answer = self.answers.iter().find(differs)?;
+        let answer = answers.find(differs)?;
         Some(if let Probe::PortBinding(place) = &*answer.probe { place.to_string() } else { answer.probe.to_string() })
+    }
+}
+
+/// How often what time alone changes is asked again, and files are looked at that nobody tells of.
+const CALM: Duration = Duration::from_secs(2);
+/// How often everything is, since not every filesystem tells of its changes.
+const WHOLE: Duration = Duration::from_secs(20);
+
+/// What waits for changes.
+pub struct Listening<'w> {
+    watch: &'w Watch,
+    host: &'w dyn Host,
+    /// For each answer the files and folders that it rests on; none where they do not tell.
+    rests_on: Vec<Vec<PathBuf>>,
+    notice: Option<Notice>,
+    calm: Instant,
+    whole: Instant,
+}
+
+impl std::fmt::Debug for Listening<'_> {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        f.debug_struct("Listening").field("watch", &self.watch).field("notice", &self.notice).finish_non_exhaustive()
+    }
+}
+
+impl Listening<'_> {
+    /// What has changed since it was asked last, in words. Never waits, and costs next to nothing where nothing happened.
+    pub fn changed(&mut self) -> Option<String> {
+        let heard = self.notice.as_ref().map(Notice::heard);
+        let is_calm = self.calm.elapsed() >= CALM;
+        let is_whole = self.whole.elapsed() >= WHOLE || heard.is_none() && is_calm;
+        let touched = heard.unwrap_or_default();
+        if touched.is_empty() && !is_calm {
+            return None;
+        }
+        self.host.begin();
+        if is_calm {
+            self.calm = Instant::now();
+        }
+        if is_whole {
+            self.whole = Instant::now();
+            return self.watch.changed(self.host);
+        }
+        let is_asked = |(_, places): &(&Answer, &Vec<PathBuf>)| {
+            (places.is_empty() && is_calm) || places.iter().any(|place| touched.iter().any(|folder| place.starts_with(folder)))
+        };
+        let asked = self.watch.answers.iter().zip(&self.rests_on).filter(is_asked).map(|(answer, _)| answer);
+        let changed = self.watch.changed_file().or_else(|| self.watch.changed_among(self.host, asked));
+        if !touched.is_empty() && changed.is_none() {
+            // What was not there may be by now, and has to be looked into.
+            self.look_where_they_are();
+        }
+        changed
+    }
+
+    /// Has the system tell of changes in the nearest folders that are there.
+    fn look_where_they_are(&mut self) {
+        let files = self.watch.files.keys().chain(self.rests_on.iter().flatten());
+        let mut folders: Vec<PathBuf> =
+            files.filter_map(|file| file.ancestors().skip(1).find(|folder| folder.is_dir())).map(Path::to_owned).collect();
+        // What is a folder itself changes with what is in it.
+        folders.extend(self.rests_on.iter().flatten().filter(|place| place.is_dir()).cloned());
+        folders.sort();
+        folders.dedup();
+        self.notice = Notice::of(&folders);
     }
 }
 

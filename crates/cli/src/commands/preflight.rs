@@ -83,13 +83,15 @@ fn watch(typed: &arguments::Preflight, shown: &Shown, interrupt: &Interrupt, loo
 
 /// Why it should be checked again; `None` where the person ends it.
 fn wait(seen: &Watch, keyboard: &mut Keyboard, (file, interrupt): (&GuideFile, &Interrupt)) -> Option<String> {
+    let machine = build_setup_ready::Live::for_guide(file);
+    let mut listening = seen.listen(&machine);
     loop {
         match keyboard.hear(PACE, interrupt) {
             Heard::Interrupted => return None,
             Heard::Line(_) => return Some("You pressed Enter.".to_owned()),
             Heard::Nothing | Heard::End => {}
         }
-        if let Some(changed) = seen.changed(&build_setup_ready::Live::for_guide(file)) {
+        if let Some(changed) = listening.changed() {
             // What is being written may not be whole yet.
             std::thread::sleep(PACE / 2);
             return Some(format!("Changed: {changed}."));

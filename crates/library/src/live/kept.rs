@@ -48,8 +48,16 @@ impl Names {
 pub(super) struct Kept {
     names: Mutex<HashMap<PathBuf, Arc<Names>>>,
     texts: Mutex<HashMap<PathBuf, Arc<str>>>,
+    on_path: Mutex<Option<Arc<[PathBuf]>>>,
+    elsewhere: Mutex<Option<Arc<[PathBuf]>>>,
     #[cfg(target_os = "linux")]
     sockets: Mutex<Option<Arc<HashMap<u64, Vec<u32>>>>>,
+}
+
+/// The folders that are kept, or those that are found.
+fn folders(kept: &Mutex<Option<Arc<[PathBuf]>>>, find: impl FnOnce() -> Vec<PathBuf>) -> Arc<[PathBuf]> {
+    let mut kept = kept.lock().unwrap_or_else(PoisonError::into_inner);
+    Arc::clone(kept.get_or_insert_with(|| find().into()))
 }
 
 /// What is there by now, or what `look` gives: two that ask at the same time may both look.
@@ -66,6 +74,16 @@ impl Kept {
     /// The names in a folder; none where it cannot be read.
     pub(super) fn names(&self, folder: &Path) -> Arc<Names> {
         kept(&self.names, folder, || Arc::new(Names::of(folder)))
+    }
+
+    /// The folders of PATH, each once.
+    pub(super) fn on_path(&self, find: impl FnOnce() -> Vec<PathBuf>) -> Arc<[PathBuf]> {
+        folders(&self.on_path, find)
+    }
+
+    /// The other folders in which programs usually are.
+    pub(super) fn elsewhere(&self, find: impl FnOnce() -> Vec<PathBuf>) -> Arc<[PathBuf]> {
+        folders(&self.elsewhere, find)
     }
 
     /// The text of a file that is none of the project's, which may be changed while this runs without anybody expecting it to be noticed; empty where it
@@ -98,6 +116,8 @@ impl Kept {
     pub(super) fn forget(&self) {
         self.names.lock().unwrap_or_else(PoisonError::into_inner).clear();
         self.texts.lock().unwrap_or_else(PoisonError::into_inner).clear();
+        *self.on_path.lock().unwrap_or_else(PoisonError::into_inner) = None;
+        *self.elsewhere.lock().unwrap_or_else(PoisonError::into_inner) = None;
         #[cfg(target_os = "linux")]
         self.forget_sockets();
     }

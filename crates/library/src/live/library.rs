@@ -22,6 +22,12 @@ pub(super) fn state(name: &str, home: Option<&Path>) -> Observation {
     Observation::Library(LibraryState { description, lacks, others, loaded_from: os::loads(name) })
 }
 
+/// Where a library's description may be, and what the loader knows.
+pub(super) fn places(name: &str) -> Vec<PathBuf> {
+    let descriptions = folders().into_iter().map(|folder| folder.join(format!("{name}.pc")));
+    descriptions.chain([PathBuf::from("/etc/ld.so.cache")]).collect()
+}
+
 /// A folder of each package that brings a folder of its own.
 fn under(place: &str, folder: &str) -> Vec<PathBuf> {
     std::fs::read_dir(place).into_iter().flatten().flatten().take(MOST_PACKAGES).map(|entry| entry.path().join(folder)).collect()

@@ -13,6 +13,7 @@ mod port;
 mod port_unit;
 mod program;
 mod record;
+mod rests_on;
 mod secrets;
 mod setting;
 mod stand_in;
@@ -311,6 +312,10 @@ impl Host for Live {
             }
             _ => probes.iter().map(|probe| self.observe(probe)).collect(),
         }
+    }
+
+    fn rests_on(&self, probe: &Probe) -> Vec<PathBuf> {
+        rests_on::places(self, probe)
     }
 
     fn begin(&self) {

@@ -6,26 +6,60 @@ use crate::version::{Version, number_behind};
 use std::fs::File;
 use std::io::Read;
 use std::path::{Path, PathBuf};
+use std::sync::Arc;
 
-/// Every copy of a program on PATH, in order; a folder that is listed twice counts once.
+/// Every copy of a program on PATH, in order; a folder that is listed twice counts once, under whichever names.
 pub(super) fn copies(live: &Live, name: &str) -> Vec<ProgramCopy> {
-    copies_in(live, std::env::split_paths(&live.path), name)
+    copies_in(live, on_path(live).iter().cloned(), name)
+}
+
+/// The folders of PATH; of several names of one folder the first.
+pub(super) fn on_path(live: &Live) -> Arc<[PathBuf]> {
+    live.kept.on_path(|| {
+        let mut folders: Vec<PathBuf> = Vec::new();
+        let mut real: Vec<PathBuf> = Vec::new();
+        for folder in std::env::split_paths(&live.path) {
+            // What is relative, or is not there by now, is itself alone.
+            let known =
+                if folder.is_absolute() { place::real(&folder).unwrap_or_else(|_| folder.clone()) } else { folder.clone() };
+            if !real.contains(&known) {
+                real.push(known);
+                folders.push(folder);
+            }
+        }
+        folders
+    })
+}
+
+/// The usual folders of this system and its languages that PATH does not name.
+fn usual(live: &Live) -> Arc<[PathBuf]> {
+    live.kept.elsewhere(|| {
+        let on_path: Vec<PathBuf> = std::env::split_paths(&live.path).collect();
+        // A space that was typed behind a folder makes another name of it.
+        let mistyped = on_path.iter().filter_map(|folder| trimmed(folder));
+        mistyped
+            .chain(os::usual_folders(live.home.as_deref()))
+            .chain(os::folders_of_packages(live.home.as_deref()))
+            .filter(|folder| !on_path.contains(folder))
+            .collect()
+    })
+}
+
+/// All folders in which programs are looked for.
+pub(super) fn all_folders(live: &Live) -> Vec<PathBuf> {
+    on_path(live).iter().chain(usual(live).iter()).cloned().collect()
 }
 
 /// Copies in the usual folders of this system and its languages that PATH does not name, and those that these packages brought.
 pub(super) fn elsewhere(live: &Live, name: &str, packages: &[(Manager, String)]) -> Vec<ProgramCopy> {
-    let on_path: Vec<PathBuf> = std::env::split_paths(&live.path).collect();
-    // A space that was typed behind a folder makes another name of it.
-    let mistyped = on_path.iter().filter_map(|folder| trimmed(folder));
-    let folders: Vec<PathBuf> = mistyped
-        .chain(os::usual_folders(live.home.as_deref()))
-        .chain(os::folders_of_packages(live.home.as_deref()))
-        .filter(|folder| !on_path.contains(folder))
-        .collect();
+    let on_path = on_path(live);
+    let folders = usual(live);
     let mut copies = copies_in(live, folders.iter().cloned(), name);
     let brought = packages.iter().flat_map(|(manager, package)| package::files(live, *manager, package, name));
-    let brought = brought.filter(|path| !path.parent().is_some_and(|folder| on_path.iter().any(|other| other == folder)));
-    let others = os::alternatives(name).into_iter().chain(brought).chain(numbered(live, on_path.iter().chain(&folders), name));
+    let brought = brought
+        .filter(|path| !path.parent().is_some_and(|folder| std::env::split_paths(&live.path).any(|other| other == folder)));
+    let others =
+        os::alternatives(name).into_iter().chain(brought).chain(numbered(live, on_path.iter().chain(folders.iter()), name));
     for path in others {
         let (Some(folder), Some(file)) = (path.parent(), path.file_name()) else { continue };
         for copy in copies_in(live, std::iter::once(folder.to_owned()), &file.to_string_lossy()) {
@@ -118,7 +152,7 @@ fn lacks(live: &Live, path: &Path, kind: &FileKind) -> Vec<Piece> {
             let there = if interpreter.contains('/') {
                 cfg!(windows) || Path::new(interpreter).exists()
             } else {
-                files(std::env::split_paths(&live.path), interpreter).any(|path| os::is_executable(&path))
+                files(on_path(live).iter().cloned(), interpreter).any(|path| os::is_executable(&path))
             };
             if there { Vec::new() } else { vec![Piece::Interpreter(interpreter.clone())] }
         }

@@ -8,7 +8,7 @@ mod variable;
 pub(in crate::live) use network::interfaces;
 pub(in crate::live) use path::{foreign, path_state, within};
 pub(in crate::live) use socket::{device, socket};
-pub(in crate::live) use variable::startup_line_of;
+pub(in crate::live) use variable::{startup_files, startup_line_of};
 
 use crate::observation::{Binding, DiskLimit, DiskRoom, Observation};
 use crate::probe::PortPlace;

@@ -156,4 +156,3 @@ pub(in crate::live) fn within(folder: &Path) -> Observation {
     }
     Observation::Within(None)
 }
-

@@ -3,7 +3,7 @@ use crate::live::os;
 use crate::live::variable::AtStart;
 use crate::observation::Fate;
 use crate::read::{Outcome, Place, Program, Start, Trail, follow, sets_variable};
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 /// Files that new shells and sessions read, at home.
 const AT_HOME: [&str; 11] = [
@@ -79,4 +79,10 @@ pub(in crate::live) fn startup_line_of(name: &str, live: &Live) -> Option<AtStar
     let for_all = parts.chain(FOR_ALL.map(ToOwned::to_owned));
     let file = own.into_iter().chain(for_all.filter(|file| sets(Path::new(file)))).next()?;
     Some(AtStart { file: shown(&file), ..AtStart::default() })
+}
+
+/// The start-up files that may set a variable.
+pub(in crate::live) fn startup_files(live: &Live) -> Vec<PathBuf> {
+    let own = live.home.iter().flat_map(|home| AT_HOME.iter().map(|file| home.join(file)));
+    own.chain(FOR_ALL.iter().map(PathBuf::from)).chain([PathBuf::from("/etc/profile.d")]).collect()
 }
