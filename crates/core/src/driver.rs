@@ -8,7 +8,7 @@ use crate::assessment::{Assessment, assess};
 use crate::finding::{Finding, General};
 use crate::fix::agreed;
 use crate::guide::Guide;
-use crate::inquiry::{Context, DISK_LEDGER};
+use crate::inquiry::{Context, DISK_LEDGER, FoundVersions};
 use crate::known::Known;
 use crate::ledger::DiskLedger;
 use crate::manager::Manager;
@@ -55,6 +55,7 @@ pub struct Driver {
     settled: Vec<Option<Settled>>,
     /// How many answers each requirement still waits for; `None` is: not asked for.
     open: Vec<Option<usize>>,
+    versions: FoundVersions,
     ledger: Option<DiskLedger>,
     ledger_open: Option<usize>,
     ready: VecDeque<usize>,
@@ -108,6 +109,7 @@ impl Driver {
             settled: vec![None; count],
             told: vec![false; count],
             open,
+            versions: FoundVersions::default(),
             ledger: None,
             ledger_open: None,
             done: 0,
@@ -229,6 +231,7 @@ impl Driver {
             known: &self.known,
             foreseen: None,
             ahead: false,
+            versions: &self.versions,
             settled: &self.settled,
             disk_ledger: self.ledger.as_ref(),
         }

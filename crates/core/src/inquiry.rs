@@ -17,8 +17,10 @@ use crate::probe::{Permission, PortPlace, Probe};
 use crate::selection::Selection;
 use crate::settled::Settled;
 use crate::text::Pattern;
+use crate::version::Version;
+use core::cell::RefCell;
 use core::net::IpAddr;
-use hashbrown::HashSet;
+use hashbrown::{HashMap, HashSet};
 
 /// Why an assessment cannot go on.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -42,11 +44,17 @@ pub(crate) struct Context<'a> {
     pub foreseen: Option<&'a Known>,
     /// What it waits for counts as done.
     pub ahead: bool,
+    /// The versions that were found in what programs print.
+    pub versions: &'a FoundVersions,
     /// What came of each requirement so far.
     pub settled: &'a [Option<Settled>],
     /// What all disk requirements need together, once it is known.
     pub disk_ledger: Option<&'a DiskLedger>,
 }
+
+/// Versions that were found in what programs print: by the place of the answer, which is kept as long as this is, and the name that was asked for.
+#[derive(Debug, Default)]
+pub(crate) struct FoundVersions(RefCell<HashMap<usize, Vec<(String, Option<Version>)>>>);
 
 /// Stands for the disk ledger where requirements are waited for.
 pub(crate) const DISK_LEDGER: usize = usize::MAX;
@@ -86,6 +94,23 @@ impl<'a> Inquiry<'a> {
         if self.known(&probe).is_none() {
             self.missing.push(probe);
         }
+    }
+
+    /// The version in what a program printed when it was asked by this name: found once for all that look at the same answer.
+    pub(crate) fn version_in(&self, name: &str, run: &Run, find: impl FnOnce() -> Option<Version>) -> Option<Version> {
+        // What is only foreseen is not kept.
+        if self.context.foreseen.is_some() {
+            return find();
+        }
+        let place = core::ptr::from_ref(run).addr();
+        let known =
+            |found: &Vec<(String, Option<Version>)>| found.iter().find(|(of, _)| of == name).map(|(_, version)| version.clone());
+        if let Some(version) = self.context.versions.0.borrow().get(&place).and_then(known) {
+            return version;
+        }
+        let version = find();
+        self.context.versions.0.borrow_mut().entry(place).or_default().push((name.to_owned(), version.clone()));
+        version
     }
 
     /// What another requirement's finding is.

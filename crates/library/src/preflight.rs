@@ -172,6 +172,8 @@ impl<'l> Preflight<'l> {
     }
 
     fn drive(&self, driver: Driver, (host, interrupt): (&dyn Host, &Interrupt), jobs: usize) -> Driver {
+        // No more than there can be questions for.
+        let jobs = jobs.min(driver.progress().1.saturating_add(2));
         let pool = Pool {
             state: Mutex::new(State { driver, running: Vec::new(), news: 0 }),
             changed: Condvar::new(),

@@ -187,9 +187,13 @@ pub(crate) fn check(
     let mut preflight = Preflight::new(Arc::clone(&file.guide))
         .select(selection)
         .interrupt(interrupt)
-        .guide_source(file.path.display().to_string(), file.sha256.clone())
-        .on_progress(move |progress| news.update(progress))
-        .on_finding(move |requirement, finding| findings.learn(&file.guide, requirement, finding));
+        .guide_source(file.path.display().to_string(), file.sha256.clone());
+    // Whom nobody listens to need not be told.
+    if line.is_shown() {
+        preflight = preflight
+            .on_progress(move |progress| news.update(progress))
+            .on_finding(move |requirement, finding| findings.learn(&file.guide, requirement, finding));
+    }
     if let Some(jobs) = jobs {
         preflight = preflight.jobs(usize::from(jobs));
     }

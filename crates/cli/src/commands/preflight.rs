@@ -34,7 +34,10 @@ pub(crate) fn run(
         }
     };
     output::write(&text, shown.output.as_deref())?;
-    Ok(status(&report))
+    let status = status(&report);
+    // The program ends here: the system takes it all back at once.
+    std::mem::forget((file, report));
+    Ok(status)
 }
 
 fn text(report: &Report, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {

@@ -48,6 +48,11 @@ impl ProgressLine {
         Self { seen, done, thread }
     }
 
+    /// Whether anybody sees it.
+    pub(crate) fn is_shown(&self) -> bool {
+        self.thread.is_some()
+    }
+
     fn seen(&self) -> MutexGuard<'_, Seen> {
         self.seen.lock().unwrap_or_else(PoisonError::into_inner)
     }

@@ -23,6 +23,7 @@ mod pip_settings;
 mod pkg_config;
 mod process;
 mod proxy;
+mod python_marker;
 mod python_notes;
 mod record;
 mod start;

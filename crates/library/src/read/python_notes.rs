@@ -49,38 +49,52 @@ pub fn needed_distributions(note: &str, release: &str, is_older_list: bool) -> V
 fn needed(line: &str, release: &str) -> Option<String> {
     let (what, marker) = line.split_once(';').unwrap_or((line, ""));
     let name: String = what.trim().chars().take_while(|c| c.is_ascii_alphanumeric() || "-_.".contains(*c)).collect();
-    (!name.is_empty() && !is_elsewhere(marker.trim(), release)).then(|| plain_name(&name))
+    let elsewhere = super::python_marker::holds(marker, |comparison| compare(comparison, release)) == Some(false);
+    (!name.is_empty() && !elsewhere).then(|| plain_name(&name))
 }
 
-/// Whether a condition surely does not hold here. One of several parts is enough where all of them must hold.
-fn is_elsewhere(marker: &str, release: &str) -> bool {
-    if marker.contains(" or ") || marker.contains('(') {
-        return false;
-    }
-    marker.split(" and ").any(|part| {
-        let mut words = part.split_whitespace();
-        let (Some(name), Some(sign), Some(value)) = (words.next(), words.next(), words.next()) else {
-            return false;
-        };
-        let value = value.trim_matches(['"', '\'']);
-        match (name, sign) {
-            ("extra", "==") => true,
-            ("python_version" | "python_full_version", "<") => {
-                series(value).zip(series(release)).is_some_and(|(limit, own)| own >= limit)
+/// Whether one comparison of a condition holds here; `None` where that is not known.
+fn compare((name, sign, value): (&str, &str, &str), release: &str) -> Option<bool> {
+    match name {
+        // Nobody asked for any.
+        "extra" => Some(sign == "!="),
+        "python_version" => {
+            let (own, wanted) = (series(release)?, series(value)?);
+            match sign {
+                "<" => Some(own < wanted),
+                "<=" => Some(own <= wanted),
+                ">" => Some(own > wanted),
+                ">=" => Some(own >= wanted),
+                "==" => Some(own == wanted),
+                "!=" => Some(own != wanted),
+                _ => None,
             }
-            ("sys_platform" | "platform_system" | "os_name", "==") => {
-                let here = if cfg!(windows) {
-                    ["win32", "Windows", "nt"]
-                } else if cfg!(target_os = "macos") {
-                    ["darwin", "Darwin", "posix"]
-                } else {
-                    ["linux", "Linux", "posix"]
-                };
-                !here.contains(&value)
-            }
-            _ => false,
         }
-    })
+        // The third number is not known: only what differs before it is.
+        "python_full_version" => {
+            let (own, wanted) = (series(release)?, series(value)?);
+            match sign {
+                "<" | "<=" if own != wanted => Some(own < wanted),
+                ">" | ">=" if own != wanted => Some(own > wanted),
+                _ => None,
+            }
+        }
+        "sys_platform" | "platform_system" | "os_name" => {
+            let here = if cfg!(windows) {
+                ["win32", "Windows", "nt"]
+            } else if cfg!(target_os = "macos") {
+                ["darwin", "Darwin", "posix"]
+            } else {
+                ["linux", "Linux", "posix"]
+            };
+            match sign {
+                "==" => Some(here.contains(&value)),
+                "!=" => Some(!here.contains(&value)),
+                _ => None,
+            }
+        }
+        _ => None,
+    }
 }
 
 fn series(version: &str) -> Option<(u32, u32)> {
@@ -127,7 +141,10 @@ mod tests {
     #[case::for_an_extra("aiohttp ; extra == 'd'", &[])]
     #[case::for_another_system("colorama ; sys_platform == \"buoyos\"", &[])]
     #[case::of_two_parts("a ; python_version < \"3\" and extra == 'd'", &[])]
-    #[case::that_is_not_understood("a ; (python_version < \"3\") or extra == 'd'", &["a"])]
+    #[case::in_brackets("a ; (sys_platform == 'win32' and implementation_name == 'pypy') and extra == 'd'", &[])]
+    #[case::either("a ; python_version >= \"3.8\" or extra == 'd'", &["a"])]
+    #[case::that_is_not_known("a ; implementation_name == 'cpython'", &["a"])]
+    #[case::that_is_not_understood("a ; ((", &["a"])]
     fn what_is_needed_here_is_told_from_what_is_not(#[case] line: &str, #[case] needed: &[&str]) {
         let note = format!("Name: x\nRequires-Dist: {line}\n\nRequires-Dist: prose\n");
         assert_eq!(needed_distributions(&note, "3.11", false), needed);

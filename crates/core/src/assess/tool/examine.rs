@@ -83,7 +83,7 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
         return Ok(Outcome::Version(version));
     }
     let run = inquiry.run(copy.asked(), &arguments(tool, name), permission)?;
-    let outcome = read(tool, name, run);
+    let outcome = read(inquiry, (tool, name), run);
     if copy.kind == FileKind::Unknown
         && matches!(outcome, Outcome::Trouble(ToolTrouble::Failed { .. }))
         && if_known(inquiry.path(&copy.path, None))?.is_some_and(|state| !state.readable)
@@ -231,7 +231,7 @@ fn failed_because(run: &Run) -> Option<Outcome> {
     Some(broken(Breakage::Said(words_of(line))))
 }
 
-fn read(tool: &Tool, name: &str, run: &Run) -> Outcome {
+fn read(inquiry: &Inquiry<'_>, (tool, name): (&Tool, &str), run: &Run) -> Outcome {
     match &run.end {
         RunEnd::TimeUp(ms) => return Outcome::Trouble(ToolTrouble::Stuck { after_ms: *ms }),
         RunEnd::Interrupted => return Outcome::Trouble(ToolTrouble::NotAsked { reason: None }),
@@ -247,7 +247,7 @@ fn read(tool: &Tool, name: &str, run: &Run) -> Outcome {
         let captured = [&run.stdout, &run.stderr].into_iter().find_map(|text| pattern.capture(text));
         captured.and_then(|text| Version::parse(text).ok())
     } else {
-        told(name, run)
+        inquiry.version_in(name, run, || told(name, run))
     };
     if let Some(version) = found {
         return Outcome::Version(version);

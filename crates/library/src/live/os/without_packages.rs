@@ -26,3 +26,8 @@ pub(in crate::live) fn folders_of_packages(_: Option<&Path>) -> Vec<PathBuf> {
 pub(in crate::live) fn alternatives(_: &str) -> Vec<PathBuf> {
     Vec::new()
 }
+
+/// What a loader would miss is not looked for here.
+pub(in crate::live) fn is_whole(_: &Path) -> bool {
+    true
+}

@@ -45,6 +45,9 @@ pub(super) fn of_package(live: &Live, real: &Path, (name, on_java): (&str, bool)
     if sum(real)? != debian_sum(&sums, shown)? {
         return None;
     }
+    if !super::os::is_whole(real) {
+        return None;
+    }
     let mut runs_on = None;
     if on_java {
         java::libraries(real.parent()?.parent()?)?;

@@ -30,7 +30,7 @@ pub(super) fn of_distribution(live: &Live, real: &Path, distribution: &str) -> O
     if interpreter.has(real.parent()?, module) {
         return None;
     }
-    let notes = interpreter.notes()?;
+    let notes = interpreter.notes(module)?;
     let [(site, note)] = notes.get(distribution)?.as_slice() else { return None };
     let others = interpreter.sites.iter().filter(|other| *other != site);
     if !interpreter.has(site, module) || others.into_iter().any(|other| interpreter.has(other, module)) {
@@ -82,7 +82,7 @@ impl Interpreter {
     fn of(live: &Live, path: &Path) -> Option<Self> {
         let real = super::place::real(path).ok().filter(|_| path.is_absolute())?;
         let release = name(&real)?.strip_prefix("python").filter(|release| release.contains('.'))?.to_owned();
-        if !matches!(kind(&real)?, FileKind::Built(_)) {
+        if !matches!(kind(&real)?, FileKind::Built(_)) || !super::os::is_whole(&real) {
             return None;
         }
         let base = real.parent()?.parent()?;
@@ -133,12 +133,16 @@ impl Interpreter {
     }
 
     /// All notes of packages; `None` where something changes the way in which packages are found.
-    fn notes(&self) -> Option<Notes> {
+    fn notes(&self, module: &str) -> Option<Notes> {
         let mut notes = Notes::new();
         for site in &self.sites {
             for entry in std::fs::read_dir(site).ok()?.take(MOST_NAMES).flatten() {
                 let Ok(file) = entry.file_name().into_string() else { continue };
-                if file.ends_with(".pth") && super::place::text(&entry.path()).map_or(true, |text| paths_are_changed(&text)) {
+                let changes = |text: &str| {
+                    // Those make room for packages that share a name, which is told in it.
+                    if file.ends_with("-nspkg.pth") { text.contains(&format!("'{module}'")) } else { paths_are_changed(text) }
+                };
+                if file.ends_with(".pth") && super::place::text(&entry.path()).map_or(true, |text| changes(&text)) {
                     return None;
                 }
                 if matches!(file.as_str(), "sitecustomize.py" | "usercustomize.py") {
@@ -226,7 +230,10 @@ fn modules(note: &Path) -> Vec<String> {
 
 /// Whether something of a module was changed after the note was written.
 fn is_newer(module: &Path, note: &Path) -> bool {
-    let Ok(written) = note.metadata().and_then(|known| known.modified()) else { return true };
+    // The list of files is written last.
+    let record = note.with_file_name("RECORD");
+    let last = if record.is_file() { record } else { note.to_owned() };
+    let Ok(written) = last.metadata().and_then(|known| known.modified()) else { return true };
     let later = |path: &Path| path.metadata().and_then(|known| known.modified()).is_ok_and(|changed| changed > written + LATER);
     if module.is_dir() {
         let entries = std::fs::read_dir(module).into_iter().flatten().take(MOST_NAMES).flatten().map(|entry| entry.path());

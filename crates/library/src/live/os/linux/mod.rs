@@ -14,7 +14,7 @@ pub(in crate::live) use disk::{forbids_execution, share};
 pub(in crate::live) use limit::{limit, locales};
 pub(in crate::live) use network::{has_way_out, networks};
 pub(in crate::live) use package_lock::{holder_of_lock, process_called, process_is_called};
-pub(in crate::live) use pieces::{lacks, loads};
+pub(in crate::live) use pieces::{is_whole, lacks, loads};
 pub(in crate::live) use port_holder::{is_spoken_for, port_holder};
 pub(in crate::live) use resources::{cores, memory};
 

@@ -3,7 +3,7 @@ use crate::read::{elf_needs, loader_cache};
 use object::ReadCache;
 use std::collections::HashSet;
 use std::fs::File;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 use std::sync::OnceLock;
 
 /// Where the loader looks when nothing else names a folder (ld.so(8)); multi-architecture systems list theirs in the cache.
@@ -41,6 +41,41 @@ pub(in crate::live) fn lacks(path: &Path) -> Vec<Piece> {
         }
     };
     needs.libraries.into_iter().filter(|name| !there(name)).map(Piece::Library).collect()
+}
+
+/// More libraries than these are not followed.
+const MOST_LIBRARIES: usize = 400;
+
+/// Whether all shared libraries that a program needs, and those that they need, are there as files. `false` also where one lies where only its loader would look.
+pub(in crate::live) fn is_whole(path: &Path) -> bool {
+    let triplet = format!("{}-linux-gnu", std::env::consts::ARCH);
+    let usual: Vec<PathBuf> = DEFAULT_FOLDERS
+        .iter()
+        .map(PathBuf::from)
+        .chain(["/lib", "/usr/lib", "/usr/local/lib"].map(|folder| Path::new(folder).join(&triplet)))
+        .collect();
+    let mut seen: HashSet<PathBuf> = HashSet::new();
+    let mut waiting = vec![path.to_owned()];
+    while let Some(file) = waiting.pop() {
+        let Some(needs) = File::open(&file).ok().and_then(|opened| elf_needs(&ReadCache::new(opened))) else {
+            // A script needs none; anything else that is no program of this system is no library.
+            return file == path;
+        };
+        let origin = file.parent().unwrap_or(&file).display().to_string();
+        let own =
+            needs.folders.iter().map(|folder| PathBuf::from(folder.replace("${ORIGIN}", &origin).replace("$ORIGIN", &origin)));
+        let folders: Vec<PathBuf> = own.chain(usual.iter().cloned()).collect();
+        for library in &needs.libraries {
+            let Some(found) = folders.iter().map(|folder| folder.join(library)).find(|file| file.is_file()) else { return false };
+            if seen.len() >= MOST_LIBRARIES {
+                return false;
+            }
+            if seen.insert(found.clone()) {
+                waiting.push(found);
+            }
+        }
+    }
+    true
 }
 
 /// The shared object that programs load for a library with this name, where there is one.
