@@ -6,7 +6,7 @@ use std::sync::mpsc::{Receiver, RecvTimeoutError, channel};
 use std::time::{Duration, Instant};
 
 /// How often it is looked whether the person interrupts.
-const PACE: Duration = Duration::from_millis(100);
+const PACE: Duration = Duration::from_millis(150);
 
 /// What came.
 #[derive(Debug, PartialEq, Eq)]

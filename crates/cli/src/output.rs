@@ -2,18 +2,35 @@
 
 use crate::exit::Failure;
 use build_setup_ready::write::{Readers, write_whole};
-use std::io::{ErrorKind, Write};
+use std::io::{BufWriter, ErrorKind, Write};
 use std::path::Path;
 
 /// Writes a result.
 pub(crate) fn write(text: &[u8], file: Option<&Path>) -> Result<(), Failure> {
-    let Some(path) = file else { return to_stdout(text) };
+    let Some(path) = file else { return to_stdout(|stdout| stdout.write_all(text)) };
     write_whole(path, text, Readers::AsUsual).map_err(|reason| Failure::Write { path: path.to_owned(), reason })
 }
 
-fn to_stdout(text: &[u8]) -> Result<(), Failure> {
+/// Writes a result that may be large, as it is made where it goes to standard output.
+pub(crate) fn write_large(make: impl Fn(&mut Large<'_>) -> std::io::Result<()>, file: Option<&Path>) -> Result<(), Failure> {
+    let buffered = |out: &mut dyn Write| {
+        let mut out = Large::with_capacity(1 << 16, out);
+        make(&mut out).and_then(|()| out.flush())
+    };
+    if file.is_none() {
+        return to_stdout(buffered);
+    }
+    let mut text = Vec::new();
+    buffered(&mut text).map_err(Failure::Output)?;
+    write(&text, file)
+}
+
+/// Whatever takes a large result, a piece at a time.
+pub(crate) type Large<'w> = BufWriter<&'w mut dyn Write>;
+
+fn to_stdout(make: impl Fn(&mut dyn Write) -> std::io::Result<()>) -> Result<(), Failure> {
     let mut stdout = std::io::stdout().lock();
-    match stdout.write_all(text).and_then(|()| stdout.flush()) {
+    match make(&mut stdout).and_then(|()| stdout.flush()) {
         // Whoever reads has seen enough.
         Err(error) if error.kind() == ErrorKind::BrokenPipe => Ok(()),
         other => other.map_err(Failure::Output),

@@ -1,4 +1,5 @@
-//! The benchmarks: ratios measured in one run, never absolute times. `cargo bench` prints the table of `docs/performance.md`.
+//! The benchmarks: ratios measured in one run, never absolute times. `cargo bench` prints the table of `docs/performance.md`; with a
+//! word behind `--bench ratios --` only the rows of that file.
 #![allow(
     clippy::unwrap_used,
     clippy::expect_used,
@@ -8,7 +9,9 @@
     reason = "a benchmark may be blunt, and prints its table"
 )]
 
+mod kinds;
 mod large;
+mod live;
 mod shapes;
 mod startup;
 mod tools;
@@ -32,7 +35,16 @@ fn main() {
         return large::child(mode, count.parse().unwrap_or(0));
     }
     println!("| what | ours | against | ratio | target |\n| --- | --- | --- | --- | --- |");
-    for rows in [tools::rows, startup::rows, large::rows, shapes::rows] {
+    let only = arguments.iter().skip(1).find(|word| !word.starts_with('-'));
+    let all: [(&str, fn() -> Vec<Row>); 6] = [
+        ("tools", tools::rows),
+        ("startup", startup::rows),
+        ("large", large::rows),
+        ("live", live::rows),
+        ("kinds", kinds::rows),
+        ("shapes", shapes::rows),
+    ];
+    for (_, rows) in all.into_iter().filter(|(name, _)| only.is_none_or(|only| only == name)) {
         for row in rows() {
             let verdict = if row.ratio <= row.target { "" } else { " (missed)" };
             println!("| {} | {} | {} | {:.2} | {:.2}{verdict} |", row.what, row.ours, row.other, row.ratio, row.target);

@@ -25,15 +25,10 @@ pub(crate) fn run(
     }
     let file = load_guide(shown, look)?;
     let (report, _) = checked(&file, (&typed.check, &Consent::Withheld), (typed.format == Format::Text, interrupt), look)?;
-    let text = match typed.format {
-        Format::Text => text(&report, &typed.check, shown, look),
-        Format::Json => {
-            let mut text = Vec::new();
-            write::json(&report, &mut text).map_err(Failure::Output)?;
-            text
-        }
-    };
-    output::write(&text, shown.output.as_deref())?;
+    match typed.format {
+        Format::Text => output::write(&text(&report, &typed.check, shown, look), shown.output.as_deref())?,
+        Format::Json => output::write_large(|writer| write::json(&report, writer), shown.output.as_deref())?,
+    }
     let status = status(&report);
     // The program ends here: the system takes it all back at once.
     std::mem::forget((file, report));

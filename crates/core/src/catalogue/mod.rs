@@ -2,7 +2,6 @@
 //!
 //! A guide's own `args`, `pattern` and `packages` win over it.
 
-mod aliases;
 mod harmful;
 mod index;
 mod records;
@@ -48,12 +47,8 @@ pub fn version_arguments(name: &str) -> &'static [&'static str] {
 
 /// The row of a tool, by its name or by its name without a version behind it (`python3.12`, `gcc-13`).
 pub fn find(name: &str) -> Option<&'static Row> {
-    let exact = |name: &str| {
-        let rows = rows::ROWS.get(index::beginning_with(*name.as_bytes().first()?))?;
-        rows.binary_search_by(|row| row.name.cmp(name)).ok().and_then(|at| rows.get(at))
-    };
-    let by_alias = || aliases::row(name).and_then(|at| rows::ROWS.get(at));
-    exact(name).or_else(by_alias).or_else(|| {
+    index::row(name).or_else(|| {
+        let exact = |name: &str| index::row(name).filter(|row| row.name == name);
         let stem = name.trim_end_matches(|c: char| c.is_ascii_digit() || c == '.' || c == '-');
         if stem.len() == name.len() {
             return None;

@@ -20,7 +20,7 @@ pub enum ToolMet {
         program: String,
         /// Its version, where it said one.
         found: Option<Version>,
-        /// It was started; what opens a window is not.
+        /// It was started: what opens a window is not, nor what states its version itself.
         started: bool,
         /// The versions that would do, where the requirement states any.
         #[serde(skip_serializing_if = "Option::is_none")]

@@ -18,6 +18,8 @@ use crate::version::{self, Version};
 pub(super) enum Outcome {
     /// It said its version.
     Version(Version),
+    /// Its file, or its installation, states its version: it was not started.
+    Stated(Version),
     /// It ran, and no version is wanted.
     Ran,
     /// It is there, and was not started, since it opens a window; no version is wanted.
@@ -29,7 +31,7 @@ pub(super) enum Outcome {
 impl Outcome {
     pub(super) fn into_version(self) -> Option<Version> {
         match self {
-            Self::Version(version) => Some(version),
+            Self::Version(version) | Self::Stated(version) => Some(version),
             Self::Ran | Self::There | Self::Trouble(_) => None,
         }
     }
@@ -80,7 +82,7 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
     if permission.is_question()
         && let Some(version) = recorded(inquiry, (tool, name), copy)?
     {
-        return Ok(Outcome::Version(version));
+        return Ok(Outcome::Stated(version));
     }
     let run = inquiry.run(copy.asked(), &arguments(tool, name), permission)?;
     let outcome = read(inquiry, (tool, name), run);
@@ -148,7 +150,7 @@ pub(super) fn known_by_its_file(
     let leads_to = copy.real_path.rsplit(['/', '\\']).next().unwrap_or_default();
     if tool.args.is_empty() && (catalogue::is_never_started(name) || catalogue::is_never_started(leads_to)) {
         return Ok(Some(match stated(inquiry, copy)? {
-            Some(version) => Outcome::Version(version),
+            Some(version) => Outcome::Stated(version),
             None if wants_no_version(tool) => Outcome::There,
             None => silent(Silence::MightAct),
         }));
@@ -162,7 +164,7 @@ fn by_effect(inquiry: &mut Inquiry<'_>, tool: &Tool, copy: &ProgramCopy) -> Resu
         StartEffect::Quiet => Ok(None),
         StartEffect::Question => Ok(Some(Outcome::Trouble(ToolTrouble::Quarantined))),
         StartEffect::Window => Ok(match stated(inquiry, copy)? {
-            Some(version) => Some(Outcome::Version(version)),
+            Some(version) => Some(Outcome::Stated(version)),
             None if wants_no_version(tool) => Some(Outcome::There),
             None if inquiry.context.selection.consent == Consent::Given => None,
             None => Some(silent(Silence::OpensWindow)),

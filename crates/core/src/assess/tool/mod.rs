@@ -193,7 +193,7 @@ fn unwanted(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy]
     let trouble = match &asked.tool.version {
         None => ToolTrouble::Unwanted { found: None },
         Some(range) => match examine(inquiry, asked.tool, asked.name, copy)? {
-            Outcome::Version(found) => match range.judge(&found) {
+            Outcome::Version(found) | Outcome::Stated(found) => match range.judge(&found) {
                 Standing::Inside => ToolTrouble::Unwanted { found: Some(found) },
                 Standing::Outside(_) => return Ok(Met::Tool(ToolMet::NotUnwanted { name, found }).into()),
                 Standing::Incomparable => ToolTrouble::PerhapsUnwanted,
@@ -301,8 +301,9 @@ fn judge(asked: &Asked<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Conclusion
         (Outcome::Ran, _) => return here(None, true),
         (Outcome::There, _) => return here(None, false),
         (Outcome::Version(version), None) => return here(Some(version.clone()), true),
-        (Outcome::Version(version), Some(range)) => match range.judge(version) {
-            Standing::Inside => return here(Some(version.clone()), true),
+        (Outcome::Stated(version), None) => return here(Some(version.clone()), false),
+        (Outcome::Version(version) | Outcome::Stated(version), Some(range)) => match range.judge(version) {
+            Standing::Inside => return here(Some(version.clone()), matches!(outcome, Outcome::Version(_))),
             Standing::Outside(miss) => ToolTrouble::OutOfRange { found: version.clone(), miss },
             Standing::Incomparable => ToolTrouble::Incomparable { found: version.clone() },
         },

@@ -65,5 +65,5 @@ fn is_there(inquiry: &mut Inquiry<'_>, runs_on: &RunsOn) -> Result<bool, Stop> {
         expect: Existence::Present,
     };
     let outcome = if_known(examine(inquiry, &wanted, &runs_on.name, copy))?;
-    Ok(matches!(outcome, Some(Outcome::Version(version)) if does(&version)))
+    Ok(matches!(outcome, Some(Outcome::Version(version) | Outcome::Stated(version)) if does(&version)))
 }

@@ -68,14 +68,14 @@ pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
 /// The process that has a socket open: of several that share it, the one that the others come from. One that was only about to start
 /// another program has it for a moment too, and may be gone by now: then it is looked for once more.
 fn process_with(live: &Live, inode: u64) -> Option<u32> {
-    let socket = format!("socket:[{inode}]");
     for _ in 0..3 {
         let all = live.kept.sockets(processes_of_sockets);
-        let mut pid = *all.get(&inode)?.first()?;
-        while let Some(parent) = parent(pid).filter(|parent| has(*parent, &socket)) {
+        let pids = all.get(&inode)?;
+        let mut pid = *pids.first()?;
+        while let Some(parent) = parent(pid).filter(|parent| pids.contains(parent)) {
             pid = parent;
         }
-        if has(pid, &socket) {
+        if Path::new(&format!("/proc/{pid}")).exists() {
             return Some(pid);
         }
         live.kept.forget_sockets();
@@ -102,12 +102,6 @@ fn processes_of_sockets() -> HashMap<u64, Vec<u32>> {
         }
     }
     all
-}
-
-/// Whether a process has a socket open. Other users' processes hide their descriptors: they are passed over.
-fn has(pid: u32, socket: &str) -> bool {
-    let Ok(descriptors) = read_dir(format!("/proc/{pid}/fd")) else { return false };
-    descriptors.flatten().any(|entry| read_link(entry.path()).is_ok_and(|target| target == Path::new(socket)))
 }
 
 /// The process that a process comes from (proc(5), `stat`: the second field behind the name, which may hold anything).
