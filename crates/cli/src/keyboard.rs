@@ -5,8 +5,8 @@ use std::io::BufRead;
 use std::sync::mpsc::{Receiver, RecvTimeoutError, channel};
 use std::time::{Duration, Instant};
 
-/// How often it is looked whether the person interrupts.
-const PACE: Duration = Duration::from_millis(150);
+/// How often it is looked whether the person interrupts, where there is something to be done then.
+pub(crate) const PACE: Duration = Duration::from_millis(50);
 
 /// What came.
 #[derive(Debug, PartialEq, Eq)]
@@ -50,14 +50,14 @@ impl Keyboard {
     }
 
     /// The next line, or what else comes first. Without a line at the end of the input, time passes as if nobody typed.
-    pub(crate) fn hear(&mut self, patience: Duration, interrupt: &Interrupt) -> Heard {
+    pub(crate) fn hear(&mut self, (patience, pace): (Duration, Duration), interrupt: &Interrupt) -> Heard {
         let clock = Instant::now();
         loop {
             if interrupt.is_raised() {
                 return Heard::Interrupted;
             }
             let Some(left) = patience.checked_sub(clock.elapsed()) else { return Heard::Nothing };
-            let pause = PACE.min(left);
+            let pause = pace.min(left);
             if self.ended {
                 std::thread::sleep(pause);
                 continue;

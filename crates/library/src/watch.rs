@@ -123,7 +123,8 @@ impl Listening<'_> {
             (places.is_empty() && is_calm) || places.iter().any(|place| touched.iter().any(|folder| place.starts_with(folder)))
         };
         let asked = self.watch.answers.iter().zip(&self.rests_on).filter(is_asked).map(|(answer, _)| answer);
-        let changed = self.watch.changed_file().or_else(|| self.watch.changed_among(self.host, asked));
+        let file = if touched.is_empty() { None } else { self.watch.changed_file() };
+        let changed = file.or_else(|| self.watch.changed_among(self.host, asked));
         if !touched.is_empty() && changed.is_none() {
             // What was not there may be by now, and has to be looked into.
             self.look_where_they_are();
@@ -137,7 +138,8 @@ impl Listening<'_> {
         let mut folders: Vec<PathBuf> =
             files.filter_map(|file| file.ancestors().skip(1).find(|folder| folder.is_dir())).map(Path::to_owned).collect();
         // What is a folder itself changes with what is in it.
-        folders.extend(self.rests_on.iter().flatten().filter(|place| place.is_dir()).cloned());
+        let places = self.watch.files.keys().chain(self.rests_on.iter().flatten());
+        folders.extend(places.filter(|place| place.is_dir()).cloned());
         folders.sort();
         folders.dedup();
         self.notice = Notice::of(&folders);

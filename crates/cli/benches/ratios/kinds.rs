@@ -37,7 +37,7 @@ const KINDS: [Kind; 38] = [
     ("system, unmet", |_| "system = { windows = \"any\" }".to_owned()),
     ("file, met", |at| format!("file = \"there/{at}\"")),
     ("file, missing", |at| format!("file = \"gone/{at}\"")),
-    ("folder, missing", |at| format!("folder = \"gone/{at}\"\nmust = \"write\"")),
+    ("folder, missing", |at| format!("folder = \"gone/{at}\"\nwritable = true")),
     ("variable, met", |at| format!("variable = \"BUOY_{at}\"")),
     ("variable, unset", |at| format!("variable = \"SHIP_{at}\"")),
     ("group, met", |at| format!("group = \"crew-{}\"", at % 900)),

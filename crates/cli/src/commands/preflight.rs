@@ -84,7 +84,7 @@ fn wait(seen: &Watch, keyboard: &mut Keyboard, (file, interrupt): (&GuideFile, &
     let machine = build_setup_ready::Live::for_guide(file);
     let mut listening = seen.listen(&machine);
     loop {
-        match keyboard.hear(PACE, interrupt) {
+        match keyboard.hear((PACE, PACE), interrupt) {
             Heard::Interrupted => return None,
             Heard::Line(_) => return Some("You pressed Enter.".to_owned()),
             Heard::Nothing | Heard::End => {}

@@ -4,7 +4,7 @@ use super::check::{ask_consent, ask_role, load_guide, looked, memory, next_comma
 use super::explain::about;
 use crate::arguments::{self, Check, How, Shown};
 use crate::exit::{Failure, Status};
-use crate::keyboard::{Heard, Keyboard};
+use crate::keyboard::{Heard, Keyboard, PACE};
 use crate::look::wording::level;
 use crate::look::{Ink, Look, Paper, closing, plan, report};
 use crate::output;
@@ -205,7 +205,7 @@ impl Walk<'_, '_> {
             .and_then(|()| error.write_all(b"> "))
             .and_then(|()| error.flush());
         loop {
-            match self.keyboard.hear(Duration::from_hours(1), &self.interrupt) {
+            match self.keyboard.hear((Duration::from_hours(1), PACE), &self.interrupt) {
                 Heard::Nothing if !self.keyboard.has_ended() => {}
                 heard @ (Heard::Line(_) | Heard::End | Heard::Nothing | Heard::Interrupted) => return Ok(heard),
             }

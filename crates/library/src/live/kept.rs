@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, Mutex, OnceLock, PoisonError};
 
 /// More names in a folder than these are not looked at.
 const MOST_NAMES: usize = 1_000_000;
@@ -13,7 +13,7 @@ pub(super) struct Names {
     /// In ascending order.
     sorted: Vec<String>,
     /// By their small letters, only made when somebody asks.
-    small: std::sync::OnceLock<HashMap<String, usize>>,
+    small: OnceLock<HashMap<String, usize>>,
 }
 
 impl Names {
@@ -21,7 +21,7 @@ impl Names {
         let entries = std::fs::read_dir(folder).into_iter().flatten().take(MOST_NAMES).flatten();
         let mut sorted: Vec<String> = entries.map(|entry| entry.file_name().to_string_lossy().into_owned()).collect();
         sorted.sort_unstable();
-        Self { sorted, small: std::sync::OnceLock::new() }
+        Self { sorted, small: OnceLock::new() }
     }
 
     /// The names that begin so.
@@ -43,11 +43,14 @@ impl Names {
     }
 }
 
+/// By its path, once it was looked at.
+type Looked<T> = Mutex<HashMap<PathBuf, Arc<OnceLock<Arc<T>>>>>;
+
 /// What was looked at in this run.
 #[derive(Debug, Default)]
 pub(super) struct Kept {
-    names: Mutex<HashMap<PathBuf, Arc<Names>>>,
-    texts: Mutex<HashMap<PathBuf, Arc<str>>>,
+    names: Looked<Names>,
+    texts: Looked<str>,
     on_path: Mutex<Option<Arc<[PathBuf]>>>,
     elsewhere: Mutex<Option<Arc<[PathBuf]>>>,
     #[cfg(target_os = "linux")]
@@ -60,20 +63,27 @@ fn folders(kept: &Mutex<Option<Arc<[PathBuf]>>>, find: impl FnOnce() -> Vec<Path
     Arc::clone(kept.get_or_insert_with(|| find().into()))
 }
 
-/// What is there by now, or what `look` gives: two that ask at the same time may both look.
-fn kept<T: ?Sized>(all: &Mutex<HashMap<PathBuf, Arc<T>>>, path: &Path, look: impl FnOnce() -> Arc<T>) -> Arc<T> {
-    if let Some(found) = all.lock().unwrap_or_else(PoisonError::into_inner).get(path) {
-        return Arc::clone(found);
-    }
-    let seen = look();
-    let mut all = all.lock().unwrap_or_else(PoisonError::into_inner);
-    Arc::clone(all.entry(path.to_owned()).or_insert(seen))
+/// What is there by now, or what `look` gives: several that ask at the same time wait for one of them to look.
+fn kept<T: ?Sized>(all: &Looked<T>, path: &Path, look: impl FnOnce() -> Arc<T>) -> Arc<T> {
+    let place = {
+        let mut all = all.lock().unwrap_or_else(PoisonError::into_inner);
+        match all.get(path) {
+            Some(place) => Arc::clone(place),
+            None => Arc::clone(all.entry(path.to_owned()).or_default()),
+        }
+    };
+    Arc::clone(place.get_or_init(look))
 }
 
 impl Kept {
     /// The names in a folder; none where it cannot be read.
     pub(super) fn names(&self, folder: &Path) -> Arc<Names> {
         kept(&self.names, folder, || Arc::new(Names::of(folder)))
+    }
+
+    /// The name of something beside a path that differs from it only in upper and lower case.
+    pub(super) fn alike(&self, path: &Path) -> Option<String> {
+        self.names(path.parent()?).alike(&path.file_name()?.to_string_lossy()).map(ToOwned::to_owned)
     }
 
     /// The folders of PATH, each once.
@@ -108,7 +118,7 @@ impl Kept {
     /// Forgets what the kernel said of sockets: it is looked at anew.
     #[cfg(target_os = "linux")]
     pub(super) fn forget_sockets(&self) {
-        self.texts.lock().unwrap_or_else(PoisonError::into_inner).retain(|file, _| !file.starts_with("/proc"));
+        self.texts.lock().unwrap_or_else(PoisonError::into_inner).retain(|file, _| !file.starts_with("/proc/net"));
         *self.sockets.lock().unwrap_or_else(PoisonError::into_inner) = None;
     }
 

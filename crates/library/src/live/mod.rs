@@ -358,7 +358,7 @@ impl Live {
             }
             Probe::PortBinding(place) => port::binding(place),
             Probe::PortHolder(place) => port_unit::with_unit(self, place, os::port_holder(self, place)),
-            Probe::FreePort(place) => port::free_above(place),
+            Probe::FreePort(place) => port::free_above(self, place),
             Probe::SettingNumber { variable, env_file } => setting::number(self, variable, env_file.as_deref()),
             Probe::DiskRoom { path } => os::disk_room(&self.place(path)),
             Probe::Memory => os::memory(),

@@ -1,4 +1,3 @@
-use super::kept::Kept;
 use crate::guide_file::{LoadError, read_from};
 use crate::text::Pattern;
 use std::fs::File;
@@ -65,11 +64,6 @@ pub(super) fn lists(path: &Path, pattern: &Pattern) -> Option<bool> {
         }
     }
     names.next().is_none().then_some(false)
-}
-
-/// The name of something beside a path that differs from it only in upper and lower case.
-pub(super) fn alike(kept: &Kept, path: &Path) -> Option<String> {
-    kept.names(path.parent()?).alike(&path.file_name()?.to_string_lossy()).map(ToOwned::to_owned)
 }
 
 /// The name of an example of a file that is not there, beside it.

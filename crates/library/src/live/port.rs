@@ -48,13 +48,13 @@ fn bind(first: IpAddr, second: Option<IpAddr>, place: &PortPlace) -> Result<(), 
 }
 
 /// The first port above that can be bound there.
-pub(super) fn free_above(place: &PortPlace) -> Observation {
+pub(super) fn free_above(live: &super::Live, place: &PortPlace) -> Observation {
     // What ordinary users may not bind is no alternative.
     let from = place.port.saturating_add(1).max(1024);
     let free =
         |port: &u16| matches!(binding(&PortPlace { port: *port, ..place.clone() }), Observation::PortBinding(Binding::Free));
     let near = from..=from.saturating_add(REACH);
     // Where all near ones are handed out to connections, one of those has to do.
-    let steady = near.clone().filter(|port| !super::os::is_spoken_for(*port)).find(free);
+    let steady = near.clone().filter(|port| !super::os::is_spoken_for(live, *port)).find(free);
     Observation::FreePort(steady.or_else(|| near.clone().find(free)))
 }

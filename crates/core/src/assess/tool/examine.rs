@@ -1,18 +1,18 @@
 //! What one copy of a tool is: told by its file, or by what it prints when it is asked for its version.
 
-use super::recorded::recorded;
+use super::recorded::{is_inside, is_stated, recorded};
 use crate::catalogue;
 pub(super) use crate::consent::arguments;
 use crate::consent::asks_for_a_version;
 use crate::document::shortened;
 use crate::finding::{Breakage, ConsentNeed, Failure, NeededArch, Refusal, Silence, ToolTrouble};
-use crate::guide::Tool;
+use crate::guide::{Existence, Tool};
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::{Choice, FileKind, Os, ProgramCopy, Run, RunEnd, StartEffect, StartFailure};
+use crate::observation::{Choice, FileKind, Os, ProgramCopy, Run, RunEnd, RunsOn, StartEffect, StartFailure};
 use crate::prelude::*;
 use crate::probe::Permission;
 use crate::selection::Consent;
-use crate::version::{self, Version};
+use crate::version::{self, Range, Version};
 
 /// What came of looking at one copy.
 pub(super) enum Outcome {
@@ -80,8 +80,10 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
         return Ok(outcome);
     }
     if permission.is_question()
-        && let Some(version) = recorded(inquiry, (tool, name), copy)?
+        && let Some((version, runs_on)) = recorded(inquiry, (tool, name), copy)?
+        && runs_on.map_or(Ok(true), |runs_on| is_there(inquiry, runs_on))?
     {
+        if_known(inquiry.recorded_version(name, copy.asked()))?;
         return Ok(Outcome::Stated(version));
     }
     let run = inquiry.run(copy.asked(), &arguments(tool, name), permission)?;
@@ -100,6 +102,31 @@ pub(super) fn examine(inquiry: &mut Inquiry<'_>, tool: &Tool, name: &str, copy: 
         return Ok(Outcome::Ran);
     }
     Ok(silent(Silence::DoesNotKnow(said(run))))
+}
+
+/// Whether what a tool runs on is there, in a version on which it runs.
+fn is_there(inquiry: &mut Inquiry<'_>, runs_on: &RunsOn) -> Result<bool, Stop> {
+    let Ok(range) = Range::parse(&runs_on.range) else { return Ok(false) };
+    let copies = if_known(inquiry.program(&runs_on.name))?.map_or(&[][..], Vec::as_slice);
+    let first = copies.iter().find(|copy| copy.executable);
+    if let Some(path) = &runs_on.path
+        && first.is_none_or(|copy| copy.path != *path && copy.real_path != *path)
+    {
+        return is_stated(inquiry, (&runs_on.name, path), &range);
+    }
+    let Some(copy) = first.filter(|copy| copy.is_the_persons()) else { return Ok(false) };
+    let wanted = Tool {
+        names: vec![runs_on.name.clone()],
+        version: Some(range.clone()),
+        version_from: None,
+        args: Vec::new(),
+        pattern: None,
+        packages: Vec::new(),
+        arch: None,
+        expect: Existence::Present,
+    };
+    let version = if_known(examine(inquiry, &wanted, &runs_on.name, copy))?.and_then(Outcome::into_version);
+    Ok(version.is_some_and(|version| is_inside(&range, &version)))
 }
 
 fn wants_no_version(tool: &Tool) -> bool {

@@ -48,20 +48,20 @@ fn holder(live: &Live, socket: &Socket) -> Holder {
     let pid = process_with(live, socket.inode);
     let name = pid.and_then(|pid| read_to_string(format!("/proc/{pid}/comm")).ok()).map(|name| name.trim_end().to_owned());
     let command = pid.and_then(|pid| read(format!("/proc/{pid}/cmdline")).ok()).and_then(|line| crate::read::started_as(&line));
-    Holder { pid, name, command, user, outgoing: (!socket.listens).then(handed_out), unit: None }
+    Holder { pid, name, command, user, outgoing: (!socket.listens).then(|| handed_out(live)), unit: None }
 }
 
 /// The numbers that the system takes for outgoing connections (kernel documentation, networking/ip-sysctl).
-fn handed_out() -> (u16, u16) {
-    let text = read_to_string("/proc/sys/net/ipv4/ip_local_port_range").unwrap_or_default();
+fn handed_out(live: &Live) -> (u16, u16) {
+    let text = live.kept.table("/proc/sys/net/ipv4/ip_local_port_range");
     let mut numbers = text.split_whitespace().filter_map(|number| number.parse().ok());
     numbers.next().zip(numbers.next()).unwrap_or((32_768, 60_999))
 }
 
 /// Whether a port is no good offer: the system hands it out to connections, or its administrator keeps it for something.
-pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
-    let (first, last) = handed_out();
-    let kept = read_to_string("/proc/sys/net/ipv4/ip_local_reserved_ports").unwrap_or_default();
+pub(in crate::live) fn is_spoken_for(live: &Live, port: u16) -> bool {
+    let (first, last) = handed_out(live);
+    let kept = live.kept.table("/proc/sys/net/ipv4/ip_local_reserved_ports");
     (first..=last).contains(&port) || crate::read::is_in_ranges(&kept, port)
 }
 

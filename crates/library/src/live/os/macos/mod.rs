@@ -100,7 +100,7 @@ pub(in crate::live) fn lacks(_: &Path) -> Vec<Piece> {
 }
 
 /// The range that systems hand out to connections unless they are told otherwise (RFC 6335, section 6).
-pub(in crate::live) fn is_spoken_for(port: u16) -> bool {
+pub(in crate::live) fn is_spoken_for(_: &Live, port: u16) -> bool {
     port >= 49_152
 }
 

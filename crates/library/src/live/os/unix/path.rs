@@ -29,7 +29,7 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
                 let target = path.read_link().map(|target| target.display().to_string()).unwrap_or_default();
                 state.nature = Nature::Dangling(target);
             } else {
-                state.alike = place::alike(&live.kept, path);
+                state.alike = live.kept.alike(path);
                 state.example = place::example(path);
             }
             return Observation::Path(state);

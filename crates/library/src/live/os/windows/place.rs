@@ -64,7 +64,7 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
             if let Ok(target) = path.read_link() {
                 state.nature = Nature::Dangling(target.display().to_string());
             } else {
-                state.alike = crate::live::place::alike(&live.kept, path);
+                state.alike = live.kept.alike(path);
                 state.example = crate::live::place::example(path);
             }
             return Observation::Path(state);
