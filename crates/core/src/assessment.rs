@@ -26,13 +26,13 @@ pub(crate) enum Assessment {
     },
 }
 
-/// Assesses one requirement against what is known.
-pub(crate) fn assess(context: Context<'_>, index: usize) -> Assessment {
+/// Assesses one requirement against what is known. What was found already, where only fixes were still to come, stays as it is.
+pub(crate) fn assess(context: Context<'_>, index: usize, found: Option<&Arc<Finding>>) -> Assessment {
     let mut inquiry = Inquiry::new(context);
     let Some(requirement) = context.guide.requirements.get(index) else {
         return Assessment::Settled(Settled::new(index, Finding::new(Conclusion::LeftOut(LeftOut::OtherMachine)), Vec::new()));
     };
-    let finding = match settle(&mut inquiry, index, requirement) {
+    let finding = match settle(&mut inquiry, (index, requirement), found) {
         Ok(settled) => return Assessment::Settled(settled),
         Err(finding) => finding,
     };
@@ -41,18 +41,27 @@ pub(crate) fn assess(context: Context<'_>, index: usize) -> Assessment {
 }
 
 /// What came of it; or the finding alone, where there is one and answers for its fixes are still to come.
-fn settle(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) -> Result<Settled, Option<Arc<Finding>>> {
-    let mut finding = finding_with_evidence(inquiry, index, requirement).ok_or(None)?;
-    if finding.cause() == Some(Cause::NoneOf) {
-        cheapest_first(inquiry, &mut finding).map_err(|_| None)?;
-    }
+fn settle(
+    inquiry: &mut Inquiry<'_>,
+    (index, requirement): (usize, &Requirement),
+    found: Option<&Arc<Finding>>,
+) -> Result<Settled, Option<Arc<Finding>>> {
+    let finding = if let Some(found) = found {
+        Arc::clone(found)
+    } else {
+        let mut finding = finding_with_evidence(inquiry, index, requirement).ok_or(None)?;
+        if finding.cause() == Some(Cause::NoneOf) {
+            cheapest_first(inquiry, &mut finding).map_err(|_| None)?;
+        }
+        Arc::new(finding)
+    };
     let fixes = match finding.reason() {
         None => presumed(inquiry, index, requirement, &finding),
         Some(_) => suggest(inquiry, index, requirement, &finding),
     };
     match fixes {
         Ok(fixes) => Ok(Settled::new(index, finding, fixes)),
-        Err(Stop::Pending) => Err(Some(Arc::new(finding))),
+        Err(Stop::Pending) => Err(Some(finding)),
         Err(Stop::NoAnswer(_)) => Ok(Settled::new(index, finding, Vec::new())),
     }
 }

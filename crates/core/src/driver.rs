@@ -30,6 +30,11 @@ fn manager_of(probe: &Probe) -> Option<Manager> {
     if let Probe::Candidate { manager, .. } = probe { Some(*manager) } else { None }
 }
 
+/// What is answered at once is handed out in so many parts at least, so that nobody waits for one that holds all.
+const PARTS: usize = 32;
+/// And never more of it together than these.
+const LARGEST_SHARE: usize = 32;
+
 /// What a driver ends with.
 #[derive(Debug)]
 #[non_exhaustive]
@@ -59,8 +64,8 @@ pub struct Driver {
     ledger: Option<DiskLedger>,
     ledger_open: Option<usize>,
     ready: VecDeque<usize>,
-    /// Requirements that were told of already, since their finding is there and only their fixes are still to come.
-    told: Vec<bool>,
+    /// The findings that were told already, since they are there and only their fixes are still to come.
+    told: Vec<Option<Arc<Finding>>>,
     /// How many requirements are settled, and how many were begun: counted as it goes, since whoever shows progress asks often.
     done: usize,
     begun: usize,
@@ -107,7 +112,7 @@ impl Driver {
             selection,
             known: Known::default(),
             settled: vec![None; count],
-            told: vec![false; count],
+            told: vec![None; count],
             open,
             versions: FoundVersions::default(),
             ledger: None,
@@ -158,15 +163,25 @@ impl Driver {
         }
     }
 
-    /// Takes the further questions that are best put together with this one, since they go to the same package manager: one question of it costs as
-    /// much as many.
+    /// Takes the further questions that are best put together with this one: those that go to the same package manager, since one question of it costs
+    /// as much as many; and of very many that are answered at once a share, since handing them out one by one would cost more than answering them.
     pub fn take_alike(&mut self, probe: &Probe) -> Vec<Arc<Probe>> {
-        let Some(wanted) = manager_of(probe) else { return Vec::new() };
+        let Some(wanted) = manager_of(probe) else { return self.take_share(probe) };
         let all = core::mem::take(&mut self.for_managers);
         let (found, others): (Vec<_>, Vec<_>) = all.into_iter().partition(|one| manager_of(one) == Some(wanted));
         self.for_managers = others.into();
         self.asking.extend(found.iter().map(|_| wanted));
         found
+    }
+
+    fn take_share(&mut self, probe: &Probe) -> Vec<Arc<Probe>> {
+        let [.., at_once] = &mut self.queues;
+        if probe.urgency() != 3 {
+            return Vec::new();
+        }
+        let share = (at_once.len() / PARTS).min(LARGEST_SHARE);
+        self.quick += share;
+        at_once.drain(..share).collect()
     }
 
     /// Whether there is a question to hand out now.
@@ -263,7 +278,8 @@ impl Driver {
         if self.settled.get(index).is_none_or(Option::is_some) {
             return;
         }
-        match assess(self.context(), index) {
+        let found = self.told.get(index).and_then(Option::clone);
+        match assess(self.context(), index, found.as_ref()) {
             Assessment::Settled(settled) => {
                 self.tell(index, &settled.finding);
                 if let Some(slot) = self.settled.get_mut(index) {
@@ -289,8 +305,8 @@ impl Driver {
     }
 
     fn tell(&mut self, index: usize, finding: &Arc<Finding>) {
-        if let Some(told) = self.told.get_mut(index).filter(|told| !**told) {
-            *told = true;
+        if let Some(told) = self.told.get_mut(index).filter(|told| told.is_none()) {
+            *told = Some(Arc::clone(finding));
             self.news.push((index, Arc::clone(finding)));
         }
     }

@@ -18,7 +18,7 @@ pub struct Settled {
 
 impl Settled {
     /// What came of the requirement with this index.
-    pub fn new(index: usize, finding: Finding, fixes: Vec<Fix>) -> Self {
-        Self { index, finding: Arc::new(finding), fixes: fixes.into() }
+    pub fn new(index: usize, finding: impl Into<Arc<Finding>>, fixes: Vec<Fix>) -> Self {
+        Self { index, finding: finding.into(), fixes: fixes.into() }
     }
 }

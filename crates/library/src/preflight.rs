@@ -163,7 +163,7 @@ impl<'l> Preflight<'l> {
             let clock = Instant::now();
             let probes: Vec<Arc<Probe>> = core::iter::once(Arc::clone(&probe)).chain(driver.take_alike(&probe)).collect();
             let observations = host.observe_together(&probes);
-            let elapsed = milliseconds(clock);
+            let elapsed = milliseconds_each(clock, &probes);
             for (probe, observation) in probes.iter().zip(whole(observations)) {
                 driver.answer_timed(probe, observation, elapsed);
             }
@@ -175,7 +175,7 @@ impl<'l> Preflight<'l> {
         // No more than there can be questions for.
         let jobs = jobs.min(driver.progress().1.saturating_add(2));
         let pool = Pool {
-            state: Mutex::new(State { driver, running: Vec::new(), news: 0 }),
+            state: Mutex::new(State { driver, running: Vec::new(), waiting: 0, news: 0 }),
             changed: Condvar::new(),
             told: Mutex::new(0),
         };
@@ -233,7 +233,9 @@ impl Crew<'_, '_> {
                 if state.is_done() {
                     break;
                 }
+                state.waiting += 1;
                 state = pool.changed.wait(state).unwrap_or_else(PoisonError::into_inner);
+                state.waiting -= 1;
                 continue;
             };
             let probes: Vec<Arc<Probe>> = core::iter::once(Arc::clone(&probe)).chain(state.driver.take_alike(&probe)).collect();
@@ -241,7 +243,7 @@ impl Crew<'_, '_> {
             self.tell(state);
             let clock = Instant::now();
             let observations = self.host.observe_together(&probes);
-            let elapsed = milliseconds(clock);
+            let elapsed = milliseconds_each(clock, &probes);
             state = pool.lock();
             state.running.retain(|(running, _)| !Arc::ptr_eq(running, &probe));
             for (probe, observation) in probes.iter().zip(whole(observations)) {
@@ -255,7 +257,9 @@ impl Crew<'_, '_> {
                     state.driver.answer_timed(probe, observation, elapsed);
                 }
             }
-            pool.changed.notify_all();
+            if state.waiting > 0 {
+                pool.changed.notify_all();
+            }
             self.tell(state);
             state = pool.lock();
         }
@@ -265,6 +269,9 @@ impl Crew<'_, '_> {
 
     /// Tells the listeners what is new; they are called when the others can work on.
     fn tell(&self, mut state: MutexGuard<'_, State>) {
+        if self.preflight.findings.is_none() && self.preflight.progress.is_none() {
+            return;
+        }
         let news = match &self.preflight.findings {
             Some(_) => state.driver.take_news(),
             None => Vec::new(),
@@ -304,6 +311,8 @@ struct State {
     driver: Driver,
     /// What is being asked, and since when, the longest-running first.
     running: Vec<(Arc<Probe>, Instant)>,
+    /// How many workers have nothing to ask at the moment.
+    waiting: usize,
     /// How often there was something to tell.
     news: u64,
 }
@@ -339,6 +348,13 @@ fn is_cut_short(probe: &Probe) -> bool {
 fn whole(observations: Vec<Observation>) -> impl Iterator<Item = Observation> {
     let missing = || Observation::CouldNotLook("the host has not answered".to_owned());
     observations.into_iter().chain(std::iter::repeat_with(missing))
+}
+
+/// What each of several questions took: a manager answers all of them with one, and others are answered one after the other.
+fn milliseconds_each(clock: Instant, probes: &[Arc<Probe>]) -> u64 {
+    let together = probes.iter().any(|probe| matches!(**probe, Probe::Candidate { .. }));
+    let count = u64::try_from(probes.len()).unwrap_or(1).max(1);
+    milliseconds(clock) / if together { 1 } else { count }
 }
 
 fn milliseconds(clock: Instant) -> u64 {

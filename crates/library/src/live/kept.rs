@@ -30,6 +30,11 @@ impl Names {
         self.sorted.iter().skip(first).map(String::as_str).take_while(move |name| name.starts_with(beginning))
     }
 
+    /// Whether there is something of this name.
+    pub(super) fn has(&self, name: &str) -> bool {
+        self.sorted.binary_search_by(|other| other.as_str().cmp(name)).is_ok()
+    }
+
     /// The first name that differs from this one only in upper and lower case, or not at all.
     pub(super) fn alike(&self, name: &str) -> Option<&str> {
         let small = self.small.get_or_init(|| {
@@ -84,6 +89,18 @@ impl Kept {
     /// The name of something beside a path that differs from it only in upper and lower case.
     pub(super) fn alike(&self, path: &Path) -> Option<String> {
         self.names(path.parent()?).alike(&path.file_name()?.to_string_lossy()).map(ToOwned::to_owned)
+    }
+
+    /// The name of an example of a file that is not there, beside it.
+    pub(super) fn example(&self, path: &Path) -> Option<String> {
+        let name = path.file_name()?.to_string_lossy().into_owned();
+        let folder = path.parent()?;
+        let names = self.names(folder);
+        let (stem, extension) = name.rsplit_once('.').filter(|(stem, _)| !stem.is_empty()).unwrap_or((name.as_str(), ""));
+        let words = ["example", "sample", "template", "dist"];
+        let behind = words.iter().map(|word| format!("{name}.{word}"));
+        let between = words.iter().filter(|_| !extension.is_empty()).map(|word| format!("{stem}.{word}.{extension}"));
+        behind.chain(between).find(|example| names.has(example) && folder.join(example).is_file())
     }
 
     /// The folders of PATH, each once.

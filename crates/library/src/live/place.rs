@@ -65,14 +65,3 @@ pub(super) fn lists(path: &Path, pattern: &Pattern) -> Option<bool> {
     }
     names.next().is_none().then_some(false)
 }
-
-/// The name of an example of a file that is not there, beside it.
-pub(super) fn example(path: &Path) -> Option<String> {
-    let name = path.file_name()?.to_string_lossy().into_owned();
-    let folder = path.parent()?;
-    let (stem, extension) = name.rsplit_once('.').filter(|(stem, _)| !stem.is_empty()).unwrap_or((name.as_str(), ""));
-    let words = ["example", "sample", "template", "dist"];
-    let behind = words.iter().map(|word| format!("{name}.{word}"));
-    let between = words.iter().filter(|_| !extension.is_empty()).map(|word| format!("{stem}.{word}.{extension}"));
-    behind.chain(between).find(|example| folder.join(example).is_file())
-}

@@ -30,7 +30,7 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
                 state.nature = Nature::Dangling(target);
             } else {
                 state.alike = live.kept.alike(path);
-                state.example = place::example(path);
+                state.example = live.kept.example(path);
             }
             return Observation::Path(state);
         }

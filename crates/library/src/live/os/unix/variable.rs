@@ -46,8 +46,10 @@ pub(in crate::live) fn startup_line_of(name: &str, live: &Live) -> Option<AtStar
     };
     let own = AT_HOME.iter().map(|file| home.join(file)).filter(|file| sets(file));
     let own: Vec<String> = own.map(|file| file.to_string_lossy().into_owned()).collect();
-    let here = os::shell_here().as_deref().and_then(Program::of);
-    if let Some(program) = here.filter(|_| !own.is_empty()) {
+    let here = || os::shell_here().as_deref().and_then(Program::of);
+    if !own.is_empty()
+        && let Some(program) = here()
+    {
         let terminal = trail(live, program, (cfg!(target_os = "macos"), true), home);
         match terminal.outcome(name, false) {
             Outcome::Given(place) => return Some(at(place, Fate::NewTerminal)),

@@ -65,7 +65,7 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
                 state.nature = Nature::Dangling(target.display().to_string());
             } else {
                 state.alike = live.kept.alike(path);
-                state.example = crate::live::place::example(path);
+                state.example = live.kept.example(path);
             }
             return Observation::Path(state);
         }
