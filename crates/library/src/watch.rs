@@ -59,7 +59,8 @@ impl Watch {
     /// Waits for changes from now on: asks again only what a change in a folder can have touched, and what time alone changes at a calm pace.
     pub fn listen<'w>(&'w self, host: &'w dyn Host) -> Listening<'w> {
         let rests_on: Vec<Vec<PathBuf>> = self.answers.iter().map(|answer| host.rests_on(&answer.probe)).collect();
-        let mut listening = Listening { watch: self, host, rests_on, notice: None, calm: Instant::now(), whole: Instant::now() };
+        let mut listening =
+            Listening { watch: self, host, rests_on, notice: None, is_new: true, calm: Instant::now(), whole: Instant::now() };
         listening.look_where_they_are();
         listening
     }
@@ -91,6 +92,8 @@ pub struct Listening<'w> {
     /// For each answer the files and folders that it rests on; none where they do not tell.
     rests_on: Vec<Vec<PathBuf>>,
     notice: Option<Notice>,
+    /// Nothing was asked yet: what changed before it listened was not told.
+    is_new: bool,
     calm: Instant,
     whole: Instant,
 }
@@ -105,11 +108,16 @@ impl Listening<'_> {
     /// What has changed since it was asked last, in words. Never waits, and costs next to nothing where nothing happened.
     pub fn changed(&mut self) -> Option<String> {
         let heard = self.notice.as_ref().map(Notice::heard);
-        let is_calm = self.calm.elapsed() >= CALM;
-        let is_whole = self.whole.elapsed() >= WHOLE || heard.is_none() && is_calm;
+        let is_calm = self.calm.elapsed() >= CALM || self.is_new;
+        let is_whole = self.whole.elapsed() >= WHOLE || self.is_new || heard.is_none() && is_calm;
+        self.is_new = false;
         let touched = heard.unwrap_or_default();
         if touched.is_empty() && !is_calm {
             return None;
+        }
+        if !touched.is_empty() {
+            // What was not there may be by now, and has to be looked into: before it is asked, so that nothing is missed.
+            self.look_where_they_are();
         }
         self.host.begin();
         if is_calm {
@@ -124,12 +132,7 @@ impl Listening<'_> {
         };
         let asked = self.watch.answers.iter().zip(&self.rests_on).filter(is_asked).map(|(answer, _)| answer);
         let file = if touched.is_empty() { None } else { self.watch.changed_file() };
-        let changed = file.or_else(|| self.watch.changed_among(self.host, asked));
-        if !touched.is_empty() && changed.is_none() {
-            // What was not there may be by now, and has to be looked into.
-            self.look_where_they_are();
-        }
-        changed
+        file.or_else(|| self.watch.changed_among(self.host, asked))
     }
 
     /// Has the system tell of changes in the nearest folders that are there.
