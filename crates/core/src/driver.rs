@@ -8,6 +8,7 @@ use crate::assessment::{Assessment, assess};
 use crate::finding::{Finding, General};
 use crate::fix::agreed;
 use crate::guide::Guide;
+use crate::guide_ports::GuidePorts;
 use crate::inquiry::{Context, DISK_LEDGER, FoundVersions};
 use crate::known::Known;
 use crate::ledger::DiskLedger;
@@ -60,6 +61,7 @@ pub struct Driver {
     settled: Vec<Option<Settled>>,
     /// How many answers each requirement still waits for; `None` is: not asked for.
     open: Vec<Option<usize>>,
+    ports: GuidePorts,
     versions: FoundVersions,
     ledger: Option<DiskLedger>,
     ledger_open: Option<usize>,
@@ -107,6 +109,7 @@ impl Driver {
                 *open = Some(0);
             }
         }
+        let ports = GuidePorts::of(&guide);
         let mut driver = Self {
             guide,
             selection,
@@ -114,6 +117,7 @@ impl Driver {
             settled: vec![None; count],
             told: vec![None; count],
             open,
+            ports,
             versions: FoundVersions::default(),
             ledger: None,
             ledger_open: None,
@@ -246,6 +250,7 @@ impl Driver {
             known: &self.known,
             foreseen: None,
             ahead: false,
+            ports: &self.ports,
             versions: &self.versions,
             settled: &self.settled,
             disk_ledger: self.ledger.as_ref(),

@@ -3,6 +3,7 @@
 use crate::condition::{Fact, Facts, Flag};
 use crate::finding::{Finding, General};
 use crate::guide::{Access, Checkout, Command, Guide, LimitKind};
+use crate::guide_ports::GuidePorts;
 use crate::known::{Answer, Known};
 use crate::ledger::DiskLedger;
 use crate::manager::Manager;
@@ -44,6 +45,8 @@ pub(crate) struct Context<'a> {
     pub foreseen: Option<&'a Known>,
     /// What it waits for counts as done.
     pub ahead: bool,
+    /// Where the guide speaks of ports.
+    pub ports: &'a GuidePorts,
     /// The versions that were found in what programs print.
     pub versions: &'a FoundVersions,
     /// What came of each requirement so far.
@@ -54,7 +57,10 @@ pub(crate) struct Context<'a> {
 
 /// Versions that were found in what programs print: by the place of the answer, which is kept as long as this is, and the name that was asked for.
 #[derive(Debug, Default)]
-pub(crate) struct FoundVersions(RefCell<HashMap<usize, Vec<(String, Option<Version>)>>>);
+pub(crate) struct FoundVersions(RefCell<HashMap<usize, Vec<FoundVersion>>>);
+
+/// The name that a program was asked by, and the version that was found for it.
+type FoundVersion = (String, Option<Version>);
 
 /// Stands for the disk ledger where requirements are waited for.
 pub(crate) const DISK_LEDGER: usize = usize::MAX;
@@ -103,8 +109,7 @@ impl<'a> Inquiry<'a> {
             return find();
         }
         let place = core::ptr::from_ref(run).addr();
-        let known =
-            |found: &Vec<(String, Option<Version>)>| found.iter().find(|(of, _)| of == name).map(|(_, version)| version.clone());
+        let known = |found: &Vec<FoundVersion>| found.iter().find(|(of, _)| of == name).map(|(_, version)| version.clone());
         if let Some(version) = self.context.versions.0.borrow().get(&place).and_then(known) {
             return version;
         }
@@ -284,6 +289,8 @@ questions! {
     device(path: &str, access: Access) -> DeviceState = Device, Probe::Device { path: path.to_owned(), access };
     /// What is at a path.
     path(path: &str, pattern: Option<&Pattern>) -> PathState = Path, Probe::Path { path: path.to_owned(), pattern: source(pattern) };
+    /// The same, searched for one of our own patterns, which is known to be one.
+    path_searched(path: &str, pattern: &str) -> PathState = Path, Probe::Path { path: path.to_owned(), pattern: Some(pattern.to_owned()) };
     /// Whether a start-up file has a line.
     startup_line(file: &str, line: &str) -> bool = StartupLine,
         Probe::StartupLine { file: file.to_owned(), line: line.to_owned() };

@@ -38,6 +38,7 @@ pub mod driver;
 pub mod finding;
 pub mod fix;
 pub mod guide;
+mod guide_ports;
 mod inquiry;
 pub mod known;
 mod ledger;

@@ -53,7 +53,7 @@ impl Watch {
 
     /// What is not as it was, in words; `None` where nothing is known to have changed. Everything is asked again.
     pub fn changed(&self, host: &dyn Host) -> Option<String> {
-        self.changed_file().or_else(|| self.changed_among(host, self.answers.iter()))
+        self.changed_file().or_else(|| Self::changed_among(host, self.answers.iter()))
     }
 
     /// Waits for changes from now on: asks again only what a change in a folder can have touched, and what time alone changes at a calm pace.
@@ -70,7 +70,7 @@ impl Watch {
         file.map(|(file, _)| file.display().to_string())
     }
 
-    fn changed_among<'a>(&self, host: &dyn Host, mut answers: impl Iterator<Item = &'a Answer>) -> Option<String> {
+    fn changed_among<'a>(host: &dyn Host, mut answers: impl Iterator<Item = &'a Answer>) -> Option<String> {
         let differs = |answer: &&Answer| {
             let now = host.observe(&answer.probe);
             now != *answer.observation && !matches!(now, Observation::CouldNotLook(_))
@@ -132,7 +132,7 @@ impl Listening<'_> {
         };
         let asked = self.watch.answers.iter().zip(&self.rests_on).filter(is_asked).map(|(answer, _)| answer);
         let file = if touched.is_empty() { None } else { self.watch.changed_file() };
-        file.or_else(|| self.watch.changed_among(self.host, asked))
+        file.or_else(|| Watch::changed_among(self.host, asked))
     }
 
     /// Has the system tell of changes in the nearest folders that are there.

@@ -27,6 +27,9 @@ pub(crate) struct Row {
     pub(crate) target: f64,
 }
 
+/// The rows of one file, by its name.
+type Part = (&'static str, fn() -> Vec<Row>);
+
 fn main() {
     let arguments: Vec<String> = std::env::args().collect();
     if let [_, mode, count] = arguments.as_slice()
@@ -36,7 +39,7 @@ fn main() {
     }
     println!("| what | ours | against | ratio | target |\n| --- | --- | --- | --- | --- |");
     let only = arguments.iter().skip(1).find(|word| !word.starts_with('-'));
-    let all: [(&str, fn() -> Vec<Row>); 6] = [
+    let all: [Part; 6] = [
         ("tools", tools::rows),
         ("startup", startup::rows),
         ("large", large::rows),

@@ -2,8 +2,8 @@
 
 use super::service::is_here;
 use crate::finding::{Conclusion, Met, PortMet, PortReason, PortTrouble, SetAt};
-use crate::guide::{Guide, Port, Protocol, Requirement, Subject};
-use crate::inquiry::{Inquiry, Stop, if_known};
+use crate::guide::{Port, Protocol, Subject};
+use crate::inquiry::{Context, Inquiry, Stop, if_known};
 use crate::observation::{Binding, Holder, SettingNumber};
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
@@ -66,10 +66,10 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Conclusio
 ///
 /// One that only takes connections tells nothing, and neither does one whose answer has no text to be known by.
 fn answers_as_stated(inquiry: &mut Inquiry<'_>, place: &PortPlace) -> Result<Option<String>, Stop> {
-    let guide = inquiry.context.guide;
-    for requirement in &guide.requirements {
+    let Context { guide, ports, .. } = inquiry.context;
+    for requirement in ports.services_at(place.port).iter().filter_map(|index| guide.requirements.get(*index)) {
         if let Subject::Service(service) = &requirement.subject
-            && (service.port, place.protocol) == (place.port, Protocol::Tcp)
+            && place.protocol == Protocol::Tcp
             && service.http.is_some()
             && service.contains.is_some()
             && is_here(&service.host)
@@ -108,7 +108,7 @@ fn at(place: &PortPlace, trouble: PortTrouble, free_port: Option<u16>) -> Conclu
 fn with_free_port(inquiry: &mut Inquiry<'_>, place: &PortPlace, trouble: PortTrouble) -> Result<Conclusion, Stop> {
     let mut free = if_known(inquiry.free_port(place))?.copied().flatten();
     // Others of the guide's ports may have to move, too: each looks above those before it, so that no two are sent to one place.
-    for _ in 0..moving_before(inquiry.context.guide, place) {
+    for _ in 0..inquiry.context.ports.moving_before(place.port, NEAR, MOST_APART) {
         let Some(taken) = free else { break };
         free = if_known(inquiry.free_port(&PortPlace { port: taken, ..place.clone() }))?.copied().flatten();
     }
@@ -119,11 +119,3 @@ fn with_free_port(inquiry: &mut Inquiry<'_>, place: &PortPlace, trouble: PortTro
 const NEAR: u16 = 200;
 /// More ports than these are not kept apart.
 const MOST_APART: usize = 20;
-
-/// How many movable ports of the guide stand before the one at this place, close to it.
-fn moving_before<'g>(guide: &'g Guide, place: &PortPlace) -> usize {
-    let port = |requirement: &'g Requirement| if let Subject::Port(port) = &requirement.subject { Some(port) } else { None };
-    let ports = guide.requirements.iter().filter_map(port).filter(|port| port.set_by.is_some());
-    let close = ports.filter_map(|port| port.numbers.each().first().copied()).take_while(|number| *number != place.port);
-    close.filter(|number| number.abs_diff(place.port) <= NEAR).take(MOST_APART).count()
-}

@@ -1,5 +1,10 @@
 //! The rows by their names and other names, in a table that is made when this is built: most names are asked for that no row has, and that often.
 
+#![allow(
+    clippy::indexing_slicing,
+    reason = "carried out when this is built, where a mistake is no program; and below the length of a name"
+)]
+
 use super::Row;
 use super::rows::ROWS;
 

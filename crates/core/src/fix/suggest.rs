@@ -15,7 +15,7 @@ use crate::inquiry::{Context, Inquiry, Stop, if_known};
 use crate::known::Known;
 use crate::observation::{Nature, ProgramCopy, Value};
 use crate::prelude::*;
-use crate::text::{Flaw, Grammar, Pattern, Sanitised, ShellLine};
+use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 
 /// The fixes for a finding on this machine, with commands that are what a reader sees.
 ///
@@ -218,9 +218,9 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
                 LimitKind::FileWatches | LimitKind::PathLength | LimitKind::SymbolicLinks => return Ok(seen),
             };
             let file = if_known(inquiry.account())?.and_then(|account| account.startup_file.as_deref());
-            if let (Some(file), Ok(pattern)) = (file, Pattern::new(&format!("(?m)^\\s*ulimit\\s+(-[HS]\\s*)*-[HS]*{letter}\\b")))
-            {
-                let holds = if_known(inquiry.path(file, Some(&pattern)))?.and_then(|state| state.holds);
+            if let Some(file) = file {
+                let pattern = format!("(?m)^\\s*ulimit\\s+(-[HS]\\s*)*-[HS]*{letter}\\b");
+                let holds = if_known(inquiry.path_searched(file, &pattern))?.and_then(|state| state.holds);
                 seen.startup = (holds == Some(true)).then_some(file);
             }
         }

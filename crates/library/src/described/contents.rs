@@ -12,7 +12,7 @@ use crate::observation::{
 use crate::problem::ProblemKind;
 use crate::read::{env_value, sets_variable};
 use crate::text::{Pattern, Size};
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 /// A file or a folder.
 #[derive(Debug, Clone, Default)]
@@ -32,6 +32,10 @@ pub(super) struct DescribedPath {
 pub(super) struct Contents {
     pub(super) environment: HashMap<String, String>,
     pub(super) paths: HashMap<String, DescribedPath>,
+    /// The least path of those that differ only in upper and lower case, by its small letters.
+    small: HashMap<String, String>,
+    /// The folders that something is in.
+    folders: HashSet<String>,
     libraries: HashMap<String, LibraryState>,
     settings: Option<HashMap<String, String>>,
     checkout: Option<CheckoutState>,
@@ -40,6 +44,23 @@ pub(super) struct Contents {
     locales: Option<Vec<String>>,
     /// By manager: its packages with what it offers.
     candidates: HashMap<Manager, HashMap<String, Offered>>,
+}
+
+impl Contents {
+    fn put(&mut self, path: String, described: DescribedPath) {
+        let small = self.small.entry(path.to_lowercase()).or_insert_with(|| path.clone());
+        if path < *small {
+            small.clone_from(&path);
+        }
+        let mut above = path.as_str();
+        while let Some((folder, _)) = above.rsplit_once('/') {
+            if !self.folders.insert(folder.to_owned()) {
+                break;
+            }
+            above = folder;
+        }
+        self.paths.insert(path, described);
+    }
 }
 
 pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
@@ -60,7 +81,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
                     executable: fields.flag("executable"),
                     link_to: fields.owned("link_to").map(|target| resolve(shape, &target)),
                 };
-                shape.contents.paths.insert(path, described);
+                shape.contents.put(path, described);
             }
             fields.finish(|_| None);
         }
@@ -257,15 +278,14 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
     let paths = &shape.contents.paths;
     let Some(described) = paths.get(&path) else {
         // A folder is there when something in it is.
-        let inside = |below: &String| below.strip_prefix(&path).is_some_and(|rest| rest.starts_with('/'));
-        let known = path == shape.project || Some(&path) == shape.home.as_ref() || paths.keys().any(inside);
+        let known = path == shape.project || Some(&path) == shape.home.as_ref() || shape.contents.folders.contains(&path);
         if known {
             state.nature = Nature::Folder;
             state.executable = true;
             state.mine = Some(true);
             state.holds = pattern.map(|pattern| lists(paths.keys(), &path, pattern));
         } else {
-            let alike = paths.keys().filter(|other| other.to_lowercase() == path.to_lowercase()).min();
+            let alike = shape.contents.small.get(&path.to_lowercase());
             state.alike = alike.and_then(|other| other.rsplit('/').next()).map(ToOwned::to_owned);
             let example = [".example", ".sample", ".template", ".dist"].iter().map(|end| format!("{path}{end}"));
             let example = example.into_iter().find(|example| paths.contains_key(example));

@@ -51,6 +51,10 @@ impl Names {
 /// By its path, once it was looked at.
 type Looked<T> = Mutex<HashMap<PathBuf, Arc<OnceLock<Arc<T>>>>>;
 
+/// The processes that have each socket open, by its number.
+#[cfg(target_os = "linux")]
+pub(super) type Sockets = HashMap<u64, Vec<u32>>;
+
 /// What was looked at in this run.
 #[derive(Debug, Default)]
 pub(super) struct Kept {
@@ -59,7 +63,7 @@ pub(super) struct Kept {
     on_path: Mutex<Option<Arc<[PathBuf]>>>,
     elsewhere: Mutex<Option<Arc<[PathBuf]>>>,
     #[cfg(target_os = "linux")]
-    sockets: Mutex<Option<Arc<HashMap<u64, Vec<u32>>>>>,
+    sockets: Mutex<Option<Arc<Sockets>>>,
 }
 
 /// The folders that are kept, or those that are found.
@@ -127,7 +131,7 @@ impl Kept {
 
     /// The processes that have each socket open, by its number.
     #[cfg(target_os = "linux")]
-    pub(super) fn sockets(&self, look: impl FnOnce() -> HashMap<u64, Vec<u32>>) -> Arc<HashMap<u64, Vec<u32>>> {
+    pub(super) fn sockets(&self, look: impl FnOnce() -> Sockets) -> Arc<Sockets> {
         let mut sockets = self.sockets.lock().unwrap_or_else(PoisonError::into_inner);
         Arc::clone(sockets.get_or_insert_with(|| Arc::new(look())))
     }

@@ -10,8 +10,8 @@ pub(super) fn holds<'m>(marker: &'m str, compare: impl Fn((&'m str, &'m str, &'m
     if words.is_empty() {
         return Some(true);
     }
-    let found = reader.either(0)?;
-    (reader.at == words.len()).then_some(found).flatten()
+    let found = reader.either(0).ok()?;
+    if reader.at == words.len() { found } else { None }
 }
 
 /// The words of a condition: names, signs, values without their quotes, brackets. `None` where one does not end.
@@ -36,7 +36,10 @@ fn words(marker: &str) -> Option<Vec<&str>> {
     Some(words)
 }
 
-/// Reads a condition from left to right. The outer `None` is: it is not one.
+/// A text is no condition.
+struct NotACondition;
+
+/// Reads a condition from left to right.
 struct Reader<'m, 'r, C> {
     words: &'r [&'m str],
     at: usize,
@@ -44,10 +47,10 @@ struct Reader<'m, 'r, C> {
 }
 
 impl<'m, C: Fn((&'m str, &'m str, &'m str)) -> Option<bool>> Reader<'m, '_, C> {
-    fn next(&mut self) -> Option<&'m str> {
-        let word = self.words.get(self.at)?;
+    fn next(&mut self) -> Result<&'m str, NotACondition> {
+        let word = self.words.get(self.at).ok_or(NotACondition)?;
         self.at += 1;
-        Some(word)
+        Ok(word)
     }
 
     fn takes(&mut self, word: &str) -> bool {
@@ -56,7 +59,7 @@ impl<'m, C: Fn((&'m str, &'m str, &'m str)) -> Option<bool>> Reader<'m, '_, C> {
         is
     }
 
-    fn either(&mut self, depth: usize) -> Option<Option<bool>> {
+    fn either(&mut self, depth: usize) -> Result<Option<bool>, NotACondition> {
         let mut found = self.both(depth)?;
         while self.takes("or") {
             found = match (found, self.both(depth)?) {
@@ -65,10 +68,10 @@ impl<'m, C: Fn((&'m str, &'m str, &'m str)) -> Option<bool>> Reader<'m, '_, C> {
                 (None, _) | (_, None) => None,
             };
         }
-        Some(found)
+        Ok(found)
     }
 
-    fn both(&mut self, depth: usize) -> Option<Option<bool>> {
+    fn both(&mut self, depth: usize) -> Result<Option<bool>, NotACondition> {
         let mut found = self.one(depth)?;
         while self.takes("and") {
             found = match (found, self.one(depth)?) {
@@ -77,18 +80,18 @@ impl<'m, C: Fn((&'m str, &'m str, &'m str)) -> Option<bool>> Reader<'m, '_, C> {
                 (None, _) | (_, None) => None,
             };
         }
-        Some(found)
+        Ok(found)
     }
 
-    fn one(&mut self, depth: usize) -> Option<Option<bool>> {
+    fn one(&mut self, depth: usize) -> Result<Option<bool>, NotACondition> {
         if self.takes("(") {
             if depth >= DEEPEST {
-                return None;
+                return Err(NotACondition);
             }
             let found = self.either(depth + 1)?;
-            return self.takes(")").then_some(found);
+            return if self.takes(")") { Ok(found) } else { Err(NotACondition) };
         }
         let comparison = (self.next()?, self.next()?, self.next()?);
-        Some((self.compare)(comparison))
+        Ok((self.compare)(comparison))
     }
 }

@@ -2,6 +2,7 @@
 
 use crate::finding::{Conclusion, Verdict};
 use crate::guide::Guide;
+use crate::guide_ports::GuidePorts;
 use crate::inquiry::{Context, FoundVersions, Inquiry};
 use crate::known::Known;
 use crate::observation::{CoreState, DiskRoom, Fate, FileKind, Observation, RunEnd, StartFailure, Value, VariableState};
@@ -254,7 +255,7 @@ proptest! {
                 known.learn(Arc::new(probe.clone()), crate::testing::answer(&machine(), &probe), 0);
             }
             let selection = Selection::default();
-            let context = Context { guide: &guide, selection: &selection, known: &known, foreseen: None, ahead: false, versions: &FoundVersions::default(), settled: &all, disk_ledger: None };
+            let context = Context { guide: &guide, selection: &selection, known: &known, foreseen: None, ahead: false, ports: &GuidePorts::of(&guide), versions: &FoundVersions::default(), settled: &all, disk_ledger: None };
             let ledger = crate::assess::sum_disks(context).unwrap_or_else(|missing| panic!("{missing:?}"));
             let mut inquiry = Inquiry::new(Context { disk_ledger: Some(&ledger), ..context });
             let again = crate::assess::finding_with_evidence(&mut inquiry, one.index, guide.requirements.get(one.index).unwrap());

@@ -57,9 +57,8 @@ fn needed_java(library: &str, version: &str) -> Option<&'static str> {
     let major: u32 = version.split('.').next()?.parse().ok()?;
     match (library, major) {
         ("maven-core", 3) => Some(">= 1.8"),
-        ("maven-core", 4) => Some(">= 17"),
         ("gradle-launcher", 7 | 8) => Some(">= 1.8, < 22"),
-        ("gradle-launcher", 9) => Some(">= 17"),
+        ("maven-core", 4) | ("gradle-launcher", 9) => Some(">= 17"),
         _ => None,
     }
 }

@@ -28,10 +28,8 @@ pub(super) fn of_package(live: &Live, real: &Path, (tool, package): (&str, &str)
     let root = real.ancestors().skip(1).take(4).find(|folder| folder.join("package.json").is_file())?;
     let description = described(root)?;
     let text = |key: &str| description.get(key).and_then(Value::as_str);
-    let script = match description.get("bin")? {
-        Value::String(script) => script.as_str(),
-        scripts => scripts.get(tool)?.as_str()?,
-    };
+    let scripts = description.get("bin")?;
+    let script = scripts.as_str().or_else(|| scripts.get(tool)?.as_str())?;
     let is_this = super::place::real(&root.join(script)).is_ok_and(|file| file == real);
     if text("name") != Some(package) || !is_this || !is_whole(root, &description) {
         return None;

@@ -142,15 +142,15 @@ impl Interpreter {
                     // Those make room for packages that share a name, which is told in it.
                     if file.ends_with("-nspkg.pth") { text.contains(&format!("'{module}'")) } else { paths_are_changed(text) }
                 };
-                if file.ends_with(".pth") && super::place::text(&entry.path()).map_or(true, |text| changes(&text)) {
+                if has_ending(&file, "pth") && super::place::text(&entry.path()).map_or(true, |text| changes(&text)) {
                     return None;
                 }
                 if matches!(file.as_str(), "sitecustomize.py" | "usercustomize.py") {
                     return None;
                 }
-                let Some(noted) = noted_distribution(&file) else { continue };
-                let path = if noted.installed { entry.path() } else { PathBuf::new() };
-                notes.entry(noted.name).or_default().push((site.clone(), path));
+                let Some(found) = noted_distribution(&file) else { continue };
+                let path = if found.installed { entry.path() } else { PathBuf::new() };
+                notes.entry(found.name).or_default().push((site.clone(), path));
             }
         }
         Some(notes)
@@ -163,7 +163,7 @@ impl Interpreter {
             file.to_str().is_some_and(|file| {
                 file.starts_with(module)
                     && file.get(module.len()..).is_some_and(|rest| rest.starts_with('.'))
-                    && (file.ends_with(".so") || file.ends_with(".pyd"))
+                    && (has_ending(file, "so") || has_ending(file, "pyd"))
             })
         };
         is_there_and_not_empty(&folder.join(format!("{module}.py")))
@@ -241,4 +241,8 @@ fn is_newer(module: &Path, note: &Path) -> bool {
     } else {
         later(&module.with_extension("py"))
     }
+}
+
+fn has_ending(file: &str, ending: &str) -> bool {
+    Path::new(file).extension().is_some_and(|kind| kind == ending)
 }

@@ -77,7 +77,10 @@ pub(in crate::live) fn startup_line_of(name: &str, live: &Live) -> Option<AtStar
         return Some(AtStart { file: shown(left.map_or(file, |end| &end.file)), line: number, fate, kept_by });
     }
     let parts = live.kept.names(Path::new("/etc/profile.d"));
-    let parts = parts.beginning("").filter(|name| name.ends_with(".sh")).map(|name| format!("/etc/profile.d/{name}"));
+    let parts = parts
+        .beginning("")
+        .filter(|name| Path::new(name).extension().is_some_and(|kind| kind == "sh"))
+        .map(|name| format!("/etc/profile.d/{name}"));
     let for_all = parts.chain(FOR_ALL.map(ToOwned::to_owned));
     let file = own.into_iter().chain(for_all.filter(|file| sets(Path::new(file)))).next()?;
     Some(AtStart { file: shown(&file), ..AtStart::default() })
