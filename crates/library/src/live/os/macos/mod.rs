@@ -9,6 +9,7 @@ pub(in crate::live) use machine::{cores, hypervisor, limit, locales, memory, pro
 
 use super::Share;
 use crate::guide::Protocol;
+use crate::live::Live;
 use crate::observation::{Observation, Piece, RunEnd, StartEffect};
 use crate::probe::PortPlace;
 use crate::read::{apfs_container, is_kept_back, lsof_holder, plist_text, proxy_of_scutil};

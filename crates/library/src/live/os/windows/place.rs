@@ -2,6 +2,7 @@
 
 use super::registry;
 use crate::guide::Access;
+use crate::live::Live;
 use crate::observation::{DeviceState, DiskLimit, DiskRoom, Nature, Observation, PathState, SocketState};
 use crate::text::Pattern;
 use crate::windows_calls as call;
