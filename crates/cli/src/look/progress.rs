@@ -14,11 +14,9 @@ use std::sync::{Arc, Mutex, MutexGuard, PoisonError};
 use std::thread::JoinHandle;
 use std::time::{Duration, Instant};
 
-/// Nothing is shown before: most checks are over by then.
+/// Nothing is shown before: most checks are over by then. From then on what is known already is shown, so that nobody waits for it.
 const PATIENCE: Duration = Duration::from_millis(200);
 const PACE: Duration = Duration::from_millis(100);
-/// From then on, what is known already is shown too, so that nobody waits for it.
-const LONG: Duration = Duration::from_millis(250);
 /// More lines than these are only counted.
 const MOST_SHOWN: usize = 8;
 
@@ -124,7 +122,7 @@ fn lines(seen: &Seen, elapsed: Duration) -> Vec<String> {
     let waiting: Vec<String> = progress.waiting_for.iter().map(|what| Sanitised::line(what).to_string()).collect();
     let waiting = if waiting.is_empty() { String::new() } else { format!("waiting for {}", waiting.join(", ")) };
     let known = format!("{} of {} known", progress.settled, progress.begun);
-    if elapsed < LONG {
+    if elapsed < PATIENCE {
         return vec![if waiting.is_empty() { known } else { format!("{known}; {waiting}") }];
     }
     let mut lines = vec![format!("{known} after {} s: {} met, {} not", elapsed.as_secs(), seen.met, seen.open.len())];
