@@ -44,3 +44,32 @@ impl GuidePorts {
         self.services.get(&port).map_or(&[], Vec::as_slice)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::GuidePorts;
+    use crate::testing::guide;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case::the_first(7070, 0)]
+    #[case::with_one_before_it(7071, 1)]
+    #[case::with_one_before_and_one_behind_it(7100, 2)]
+    #[case::far_from_the_others(9000, 0)]
+    #[case::that_is_wanted_twice(7071, 1)]
+    fn only_movable_ports_before_it_and_close_to_it_count(#[case] number: u16, #[case] before: usize) {
+        let port = |id: &str, number: u16, set_by: &str| format!("[require.{id}]\nport = {number}\n{set_by}\n");
+        let movable = "set_by = { variable = \"P\" }";
+        let body = port("a", 7070, movable)
+            + &port("b", 7071, movable)
+            + &port("fixed", 7072, "")
+            + &port("c", 7100, movable)
+            + &port("again", 7071, movable)
+            + &port("far", 9000, movable)
+            + "[require.page]\nservice = \"localhost:7070\"\n";
+        let ports = GuidePorts::of(&guide(&body));
+        assert_eq!(ports.moving_before(number, 200, 20), before);
+        assert_eq!(ports.moving_before(number, 200, 1), before.min(1));
+        assert_eq!((ports.services_at(7070), ports.services_at(7071)), (&[6][..], &[][..]));
+    }
+}

@@ -33,6 +33,7 @@ pub(crate) const TARGETS: &[Target] = &[
         about: "files of projects: pins, variables, version control, descriptions of libraries",
         feed: files,
     },
+    Target { name: "records", about: "what installations of tools state of themselves", feed: records },
     Target { name: "systems", about: "what the parts of systems, programs and package managers print", feed: systems },
 ];
 
@@ -83,6 +84,17 @@ pub(crate) fn seeds(target: &str) -> Vec<String> {
             "version https://git-lfs.github.com/spec/v1\noid sha256:0\n",
             "prefix=/usr\nVersion: 1.2\nRequires: a\n",
             "nodejs 20.1.0 18\n",
+        ]),
+        "records" => owned(&[
+            "IMPLEMENTOR=\"Debian\"\nJAVA_RUNTIME_VERSION=\"17.0.15+6-Debian-1\"\nJAVA_VERSION=\"17.0.15\"\n",
+            "Package: gdb\nStatus: install ok installed\nVersion: 1:13.1-3\n\nPackage: a\n",
+            "d41d8cd98f00b204e9800998ecf8427e  usr/bin/gdb\n",
+            "#!/usr/bin/python3\nimport sys\nfrom mesonbuild.mesonmain import main\n",
+            "Name: black\nVersion: 24.8.0\nRequires-Dist: tomli>=1.1.0; (python_version < \"3.11\" and extra == 'd') or os_name != 'nt'\n\n",
+            "import sys, types, os;p = os.path.join(sys._getframe(1).f_locals['sitedir'], *('a',))\n",
+            "[global]\nindex-url = https://pypi.driftbuoy.example\ntimeout = 60\ntrusted-host =\n  a\n",
+            "maven-core-3.9.6.jar",
+            "pip_tools-7.4.1.dist-info",
         ]),
         _ => {
             // What installed programs really print, and tables of the systems.
@@ -190,6 +202,14 @@ fn files(text: &str, choice: usize) {
     let _ = (read::env_entries(text).count(), read::env_value(text, "A"), read::setting_number("A", None, Some((".env", text))));
     let _ = (read::branch_of_head(text), read::submodule_paths(text), read::is_large_file_pointer(text.as_bytes()));
     let _ = (read::pkg_config_version(text), read::sets_variable(text, "PATH"), read::file_kind(text.as_bytes()));
+}
+
+fn records(text: &str, choice: usize) {
+    let _ = (read::java_release(text), read::library_release(text, "maven-core"), read::imported_module(text));
+    let _ = (read::debian_stanza(text, "gdb").and_then(read::debian_release), read::debian_sum(text, "/usr/bin/gdb"));
+    let _ = (read::noted_distribution(text), read::plain_name(text), read::paths_are_changed(text));
+    let _ = read::needed_distributions(text, "3.11", choice.is_multiple_of(2));
+    let _ = (read::are_plain_pip_settings(text), read::is_plain_pip_setting("timeout", text));
 }
 
 fn systems(text: &str, choice: usize) {

@@ -122,10 +122,9 @@ fn lines(seen: &Seen, elapsed: Duration) -> Vec<String> {
     let waiting: Vec<String> = progress.waiting_for.iter().map(|what| Sanitised::line(what).to_string()).collect();
     let waiting = if waiting.is_empty() { String::new() } else { format!("waiting for {}", waiting.join(", ")) };
     let known = format!("{} of {} known", progress.settled, progress.begun);
-    if elapsed < PATIENCE {
-        return vec![if waiting.is_empty() { known } else { format!("{known}; {waiting}") }];
-    }
-    let mut lines = vec![format!("{known} after {} s: {} met, {} not", elapsed.as_secs(), seen.met, seen.open.len())];
+    // The first second needs no clock.
+    let after = if elapsed.as_secs() == 0 { String::new() } else { format!(" after {} s", elapsed.as_secs()) };
+    let mut lines = vec![format!("{known}{after}: {} met, {} not", seen.met, seen.open.len())];
     lines.extend(seen.open.iter().take(MOST_SHOWN).cloned());
     if seen.open.len() > MOST_SHOWN {
         lines.push(format!("  and {} more, told at the end", seen.open.len() - MOST_SHOWN));
@@ -146,7 +145,8 @@ mod tests {
         let open = (0..11).map(|number| format!("  unmet: tool {number}")).collect();
         let seen = Seen { progress: Some(progress), met: 1, open };
         let soon = lines(&seen, Duration::from_millis(220));
-        assert_eq!(soon, [r"12 of 13 known; waiting for /opt/buoy\x1b[2J --version"]);
+        assert_eq!(soon.first().map(String::as_str), Some("12 of 13 known: 1 met, 11 not"));
+        assert_eq!(soon.last().map(String::as_str), Some(r"waiting for /opt/buoy\x1b[2J --version"));
         let late = lines(&seen, Duration::from_secs(3));
         assert_eq!(late.first().map(String::as_str), Some("12 of 13 known after 3 s: 1 met, 11 not"));
         assert_eq!(late.len(), MOST_SHOWN + 3);

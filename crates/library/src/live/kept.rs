@@ -153,3 +153,29 @@ impl Kept {
         self.forget_sockets();
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::Kept;
+
+    #[test]
+    fn a_folder_is_looked_at_once_a_run() {
+        let folder = tempfile::tempdir().unwrap();
+        let file = |name: &str| std::fs::write(folder.path().join(name), "a line\n").unwrap();
+        ["python3.9", "python3.12", "python", "Charts", ".env.example"].into_iter().for_each(file);
+        let kept = Kept::default();
+        let names = kept.names(folder.path());
+        assert_eq!(names.beginning("python3").collect::<Vec<_>>(), ["python3.12", "python3.9"]);
+        assert_eq!(kept.alike(&folder.path().join("charts")).as_deref(), Some("Charts"));
+        assert_eq!(kept.example(&folder.path().join(".env")).as_deref(), Some(".env.example"));
+        assert_eq!(&*kept.text(&folder.path().join("python")), "a line\n");
+        // What changes is seen by the next run.
+        file("charts");
+        std::fs::write(folder.path().join("python"), "another\n").unwrap();
+        assert!(!kept.names(folder.path()).has("charts"));
+        assert_eq!(&*kept.text(&folder.path().join("python")), "a line\n");
+        kept.forget();
+        assert!(kept.names(folder.path()).has("charts"));
+        assert_eq!(&*kept.text(&folder.path().join("python")), "another\n");
+    }
+}

@@ -89,3 +89,25 @@ fn a_package_manager_is_asked_once_for_all_that_is_missing() {
     assert_eq!(together, [4]);
     assert!(driver.is_finished());
 }
+
+#[test]
+fn of_very_many_quick_questions_a_share_is_handed_out_and_of_few_one() {
+    let handed_out = |count: usize| {
+        let body = (0..count).map(|at| format!("[require.f{at}]\nfile = \"place/{at}\"\n"));
+        let guide = guide(&body.collect::<String>());
+        let script = debian();
+        let mut driver = Driver::new(&guide, Selection::default()).unwrap();
+        let (mut most, mut asked) = (0, hashbrown::HashSet::new());
+        while let Some(probe) = driver.next_probe() {
+            let alike = driver.take_alike(&probe);
+            most = most.max(1 + alike.len());
+            for probe in core::iter::once(probe).chain(alike) {
+                assert!(asked.insert(Arc::clone(&probe)), "{probe} was asked twice");
+                driver.answer(&probe, answer(&script, &probe));
+            }
+        }
+        assert!(driver.is_finished());
+        most
+    };
+    assert_eq!((handed_out(20), handed_out(3_000)), (1, 33));
+}
