@@ -48,6 +48,7 @@ impl GuidePorts {
 #[cfg(test)]
 mod tests {
     use super::GuidePorts;
+    use crate::prelude::*;
     use crate::testing::guide;
     use rstest::rstest;
 
