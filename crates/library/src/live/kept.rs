@@ -170,12 +170,12 @@ mod tests {
         assert_eq!(kept.example(&folder.path().join(".env")).as_deref(), Some(".env.example"));
         assert_eq!(&*kept.text(&folder.path().join("python")), "a line\n");
         // What changes is seen by the next run.
-        file("charts");
+        file("tides");
         std::fs::write(folder.path().join("python"), "another\n").unwrap();
-        assert!(!kept.names(folder.path()).has("charts"));
+        assert!(!kept.names(folder.path()).has("tides"));
         assert_eq!(&*kept.text(&folder.path().join("python")), "a line\n");
         kept.forget();
-        assert!(kept.names(folder.path()).has("charts"));
+        assert!(kept.names(folder.path()).has("tides"));
         assert_eq!(&*kept.text(&folder.path().join("python")), "another\n");
     }
 }
