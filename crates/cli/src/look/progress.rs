@@ -122,6 +122,9 @@ fn lines(seen: &Seen, elapsed: Duration) -> Vec<String> {
     let waiting: Vec<String> = progress.waiting_for.iter().map(|what| Sanitised::line(what).to_string()).collect();
     let waiting = if waiting.is_empty() { String::new() } else { format!("waiting for {}", waiting.join(", ")) };
     let known = format!("{} of {} known", progress.settled, progress.begun);
+    if seen.met == 0 && seen.open.is_empty() && elapsed.as_secs() == 0 {
+        return vec![if waiting.is_empty() { known } else { format!("{known}; {waiting}") }];
+    }
     // The first second needs no clock.
     let after = if elapsed.as_secs() == 0 { String::new() } else { format!(" after {} s", elapsed.as_secs()) };
     let mut lines = vec![format!("{known}{after}: {} met, {} not", seen.met, seen.open.len())];
