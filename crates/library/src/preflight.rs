@@ -173,7 +173,7 @@ impl<'l> Preflight<'l> {
 
     fn drive(&self, driver: Driver, (host, interrupt): (&dyn Host, &Interrupt), jobs: usize) -> Driver {
         // No more than there can be questions for.
-        let jobs = jobs.min(driver.progress().1.saturating_add(2));
+        let jobs = jobs.min(self.guide.requirements.len().saturating_add(2));
         let pool = Pool {
             state: Mutex::new(State { driver, running: Vec::new(), waiting: 0, news: 0 }),
             changed: Condvar::new(),

@@ -53,6 +53,7 @@ impl Watch {
 
     /// What is not as it was, in words; `None` where nothing is known to have changed. Everything is asked again.
     pub fn changed(&self, host: &dyn Host) -> Option<String> {
+        host.begin();
         self.changed_file().or_else(|| Self::changed_among(host, self.answers.iter()))
     }
 
@@ -119,7 +120,6 @@ impl Listening<'_> {
             // What was not there may be by now, and has to be looked into: before it is asked, so that nothing is missed.
             self.look_where_they_are();
         }
-        self.host.begin();
         if is_calm {
             self.calm = Instant::now();
         }
@@ -127,6 +127,7 @@ impl Listening<'_> {
             self.whole = Instant::now();
             return self.watch.changed(self.host);
         }
+        self.host.begin();
         let is_asked = |(_, places): &(&Answer, &Vec<PathBuf>)| {
             (places.is_empty() && is_calm) || places.iter().any(|place| touched.iter().any(|folder| place.starts_with(folder)))
         };
@@ -137,16 +138,30 @@ impl Listening<'_> {
 
     /// Has the system tell of changes in the nearest folders that are there.
     fn look_where_they_are(&mut self) {
-        let files = self.watch.files.keys().chain(self.rests_on.iter().flatten());
-        let mut folders: Vec<PathBuf> =
-            files.filter_map(|file| file.ancestors().skip(1).find(|folder| folder.is_dir())).map(Path::to_owned).collect();
+        let places: Vec<PathBuf> =
+            self.watch.files.keys().chain(self.rests_on.iter().flatten()).flat_map(|place| by_way_of(place)).collect();
+        let above = |place: &PathBuf| place.ancestors().skip(1).find(|folder| folder.is_dir()).map(Path::to_owned);
+        let mut folders: Vec<PathBuf> = places.iter().filter_map(above).collect();
         // What is a folder itself changes with what is in it.
-        let places = self.watch.files.keys().chain(self.rests_on.iter().flatten());
-        folders.extend(places.filter(|place| place.is_dir()).cloned());
+        folders.extend(places.into_iter().filter(|place| place.is_dir()));
         folders.sort();
         folders.dedup();
         self.notice = Notice::of(&folders);
     }
+}
+
+/// More links than these are not followed.
+const MOST_LINKS: usize = 10;
+
+/// A place, and each one that the links at it lead to.
+fn by_way_of(place: &Path) -> Vec<PathBuf> {
+    let mut all = vec![place.to_owned()];
+    while let Some(link) = all.last().filter(|_| all.len() <= MOST_LINKS)
+        && let Ok(target) = link.read_link()
+    {
+        all.push(link.parent().unwrap_or(link).join(target));
+    }
+    all
 }
 
 fn stamp(file: &Path) -> Option<(SystemTime, u64)> {

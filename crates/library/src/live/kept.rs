@@ -120,13 +120,18 @@ impl Kept {
     /// The text of a file that is none of the project's, which may be changed while this runs without anybody expecting it to be noticed; empty where it
     /// cannot be read.
     pub(super) fn text(&self, file: &Path) -> Arc<str> {
-        kept(&self.texts, file, || super::place::text(file).unwrap_or_default().into())
+        self.text_by(file, |file| super::place::text(file).unwrap_or_default())
+    }
+
+    /// The same, read in another way.
+    pub(super) fn text_by(&self, file: &Path, read: impl FnOnce(&Path) -> String) -> Arc<str> {
+        kept(&self.texts, file, || read(file).into())
     }
 
     /// The same of one of the kernel's tables, which have no size that is known before.
     #[cfg(target_os = "linux")]
     pub(super) fn table(&self, file: &str) -> Arc<str> {
-        kept(&self.texts, Path::new(file), || std::fs::read_to_string(file).unwrap_or_default().into())
+        self.text_by(Path::new(file), |file| std::fs::read_to_string(file).unwrap_or_default())
     }
 
     /// The processes that have each socket open, by its number.

@@ -50,8 +50,6 @@ pub struct Live {
     would_be_spelled_out: Vec<PathBuf>,
     apart: OnceLock<Apart>,
     secrets: secrets::Secrets,
-    /// The system's notes of packages.
-    notes: record::Notes,
     kept: kept::Kept,
     /// A package manager is asked by one at a time.
     asking_managers: Mutex<()>,
@@ -76,7 +74,6 @@ impl Live {
             home,
             project,
             apart: OnceLock::new(),
-            notes: record::Notes::default(),
             kept: kept::Kept::default(),
             asking_managers: Mutex::new(()),
             secrets: secrets::Secrets::of(guide, &folder),

@@ -16,9 +16,11 @@ pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
         Probe::Program { name } => program::on_path(live).iter().map(|folder| folder.join(name)).collect(),
         Probe::ProgramElsewhere { .. } => program::all_folders(live),
         Probe::Library { name } => library::places(name),
-        Probe::Variable { env_file, .. } | Probe::SettingNumber { env_file, .. } => {
+        Probe::Variable { name, env_file, .. } | Probe::SettingNumber { variable: name, env_file } => {
             let files = env_file.iter().map(|file| live.place(file));
-            files.chain(os::startup_files(live)).collect()
+            // What a value names may come to be there.
+            let named = std::env::var_os(name).map(PathBuf::from).filter(|path| path.is_absolute());
+            files.chain(named).chain(os::startup_files(live)).collect()
         }
         Probe::Group { .. } | Probe::DatabaseGroups => of_system(&["/etc/group"]),
         Probe::Locales => of_system(&["/usr/lib/locale/locale-archive"]),

@@ -6,22 +6,11 @@ use crate::read::{debian_release, debian_stanza, debian_sum};
 use md5::{Digest, Md5};
 use std::io::Read;
 use std::path::Path;
-use std::sync::OnceLock;
 
 /// Where dpkg keeps them (dpkg(1), FILES).
 const FOLDER: &str = "/var/lib/dpkg";
 /// More than any list of packages has, in bytes.
 const LARGEST: u64 = 64 << 20;
-
-/// The list of packages, read once a run.
-#[derive(Debug, Default)]
-pub(in crate::live) struct Notes(OnceLock<Option<String>>);
-
-impl Notes {
-    fn status(&self) -> Option<&str> {
-        self.0.get_or_init(|| text(&Path::new(FOLDER).join("status"))).as_deref()
-    }
-}
 
 fn text(path: &Path) -> Option<String> {
     let mut text = String::new();
@@ -32,7 +21,9 @@ fn text(path: &Path) -> Option<String> {
 /// The version of an installed package, where the file is its own and unchanged, and nobody has set it aside.
 pub(super) fn of_package(live: &Live, real: &Path, (name, on_java): (&str, bool)) -> Option<Recorded> {
     let shown = real.to_str()?;
-    let stanza = debian_stanza(live.notes.status()?, name)?;
+    // Read once a run.
+    let status = live.kept.text_by(&Path::new(FOLDER).join("status"), |file| text(file).unwrap_or_default());
+    let stanza = debian_stanza(&status, name)?;
     let version = debian_release(stanza)?;
     let diverted = text(&Path::new(FOLDER).join("diversions")).unwrap_or_default();
     if diverted.lines().any(|line| line == shown) {

@@ -21,6 +21,9 @@ pub(super) fn of_kit(real: &Path) -> Option<Recorded> {
     } else {
         "lib/server/libjvm.so"
     };
+    if !super::os::is_whole(real) || !super::os::is_whole(&home.join(machine)) {
+        return None;
+    }
     let whole = ["lib/modules", "lib/jvm.cfg", machine].iter().all(|piece| is_there_and_not_empty(&home.join(piece)));
     let file = home.join("release");
     let text = crate::live::place::text(&file).ok().filter(|_| whole)?;

@@ -10,7 +10,6 @@ use super::{Live, os, place};
 use crate::catalogue::{Record, Source, records};
 use crate::observation::{FileKind, Recorded};
 use crate::read::file_kind;
-pub(super) use debian::Notes;
 use std::ffi::OsStr;
 use std::path::{Path, PathBuf};
 

@@ -54,16 +54,17 @@ fn pip_is_left_alone(live: &Live, interpreter: &Interpreter) -> bool {
     });
     let home = live.home.as_deref().unwrap_or(Path::new("/"));
     let own = super::variable(live, "XDG_CONFIG_HOME").map_or_else(|| home.join(".config"), PathBuf::from);
-    let files = [
+    let for_all = super::variable(live, "XDG_CONFIG_DIRS").unwrap_or_else(|| "/etc/xdg".to_owned());
+    let own_files = [
         PathBuf::from("/etc/pip.conf"),
-        PathBuf::from("/etc/xdg/pip/pip.conf"),
         home.join(".pip/pip.conf"),
         home.join("Library/Application Support/pip/pip.conf"),
         own.join("pip/pip.conf"),
         interpreter.environment.join("pip.conf"),
     ];
     let plain = |file: &PathBuf| super::place::text(file).is_ok_and(|text| are_plain_pip_settings(&text));
-    variables && files.iter().all(|file| file.symlink_metadata().is_err() || plain(file))
+    let mut files = own_files.into_iter().chain(std::env::split_paths(&for_all).map(|folder| folder.join("pip/pip.conf")));
+    variables && files.all(|file| file.symlink_metadata().is_err() || plain(&file))
 }
 
 /// The notes of a folder of packages, or of several: name, and where.
