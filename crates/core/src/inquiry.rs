@@ -74,6 +74,8 @@ pub(crate) struct Inquiry<'a> {
     waits_for: Vec<usize>,
     cited: Vec<Answer>,
     cited_probes: HashSet<*const Probe>,
+    /// A finding is made: what is looked at for its fixes is no evidence of it.
+    cites: bool,
     /// Answers that this one rests on together with others.
     pub(crate) shared: Option<Arc<[Answer]>>,
 }
@@ -87,6 +89,7 @@ impl<'a> Inquiry<'a> {
             waits_for: Vec::new(),
             cited: Vec::new(),
             cited_probes: HashSet::new(),
+            cites: true,
             shared: None,
         }
     }
@@ -196,9 +199,9 @@ impl<'a> Inquiry<'a> {
         (self.missing, self.waits_for)
     }
 
-    /// The answers that were looked at so far, in order, leaving none.
+    /// The answers that were looked at so far, in order; what is looked at from now on is no evidence.
     pub(crate) fn take_cited(&mut self) -> Vec<Answer> {
-        self.cited_probes.clear();
+        self.cites = false;
         core::mem::take(&mut self.cited)
     }
 
@@ -207,7 +210,7 @@ impl<'a> Inquiry<'a> {
             self.want(probe);
             return Err(Stop::Pending);
         };
-        if self.cited_probes.insert(Arc::as_ptr(&answer.probe)) {
+        if self.cites && self.cited_probes.insert(Arc::as_ptr(&answer.probe)) {
             self.cited.push(answer.clone());
         }
         let observation = &*answer.observation;

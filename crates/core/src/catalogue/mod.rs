@@ -54,8 +54,7 @@ pub fn find(name: &str) -> Option<&'static Row> {
             return None;
         }
         // `python3.12` is a `python3`.
-        let major: String = name.chars().take(stem.len() + 1).collect();
-        exact(&major).or_else(|| exact(stem))
+        name.get(..stem.len() + 1).and_then(exact).or_else(|| exact(stem))
     })
 }
 

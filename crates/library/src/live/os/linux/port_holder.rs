@@ -4,7 +4,7 @@ use crate::observation::{Holder, Observation};
 use crate::probe::PortPlace;
 use crate::read::{Socket, sockets, user_name};
 use rustix::process::geteuid;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::fs::{read, read_dir, read_link, read_to_string};
 use std::path::Path;
 
@@ -83,21 +83,47 @@ fn process_with(live: &Live, inode: u64) -> Option<u32> {
     None
 }
 
+/// All processes are looked at in no more parts than these,
+const MOST_PARTS: usize = 8;
+/// and none is so small that starting a thread costs more than looking.
+const SMALLEST_PART: usize = 64;
+
 /// The processes that have each socket open, the newest first. Other users' processes hide their descriptors: they are passed over.
 fn processes_of_sockets() -> HashMap<u64, Vec<u32>> {
     let mut all: HashMap<u64, Vec<u32>> = HashMap::new();
     let entries = read_dir("/proc").into_iter().flatten().flatten();
     let mut pids: Vec<u32> = entries.filter_map(|entry| entry.file_name().to_str()?.parse().ok()).collect();
     pids.sort_unstable_by(|a, b| b.cmp(a));
-    for pid in pids {
+    // A part for each core: it is the kernel's time that this costs.
+    let parts = std::thread::available_parallelism().map_or(1, usize::from).min(MOST_PARTS);
+    let mut parts = pids.chunks(pids.len().div_ceil(parts).max(SMALLEST_PART));
+    let first = parts.next().unwrap_or_default();
+    std::thread::scope(|scope| {
+        let others: Vec<_> =
+            parts.map(|part| (part, std::thread::Builder::new().spawn_scoped(scope, || opened_by(part)))).collect();
+        let mut note =
+            |opened: Vec<(u64, u32)>| opened.into_iter().for_each(|(number, pid)| all.entry(number).or_default().push(pid));
+        note(opened_by(first));
+        for (part, other) in others {
+            // Where no thread can be had, or it failed, this one looks.
+            note(other.ok().and_then(|other| other.join().ok()).unwrap_or_else(|| opened_by(part)));
+        }
+    });
+    all
+}
+
+/// The sockets that processes have open, each once for a process, in their order.
+fn opened_by(pids: &[u32]) -> Vec<(u64, u32)> {
+    let mut all = Vec::new();
+    for &pid in pids {
+        let mut own = HashSet::new();
         for entry in read_dir(format!("/proc/{pid}/fd")).into_iter().flatten().flatten() {
             let Ok(target) = read_link(entry.path()) else { continue };
             let number = target.to_str().and_then(|target| target.strip_prefix("socket:[")?.strip_suffix(']')?.parse().ok());
-            if let Some(number) = number {
-                let pids = all.entry(number).or_default();
-                if pids.last() != Some(&pid) {
-                    pids.push(pid);
-                }
+            if let Some(number) = number
+                && own.insert(number)
+            {
+                all.push((number, pid));
             }
         }
     }
