@@ -253,6 +253,18 @@ impl<'t> Fields<'t> {
         found
     }
 
+    /// The texts of a list, without a word about what is none: whoever reads the list itself tells that.
+    pub fn listed(&self, key: &str) -> Vec<Placed<&'t str>> {
+        let list = self.table.get(key).and_then(|value| value.get_ref().as_array());
+        let text = |value: &'t Spanned<DeValue<'t>>| Some(Placed { value: value.get_ref().as_str()?, span: value.span() });
+        list.into_iter().flat_map(|list| list.iter().take(MOST_ENTRIES)).filter_map(text).collect()
+    }
+
+    /// Whether a key has a table behind it.
+    pub fn is_table(&self, key: &str) -> bool {
+        self.table.get(key).is_some_and(|value| value.get_ref().is_table())
+    }
+
     /// A table, called `section` in messages.
     pub fn table(&self, key: &'static str, section: &'static str) -> Option<Fields<'t>> {
         let table = self.value(key, "a table", DeValue::as_table)?;

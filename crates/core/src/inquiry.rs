@@ -2,7 +2,7 @@
 
 use crate::condition::{Fact, Facts, Flag};
 use crate::finding::{Finding, General};
-use crate::guide::{Access, Checkout, Command, Guide, LimitKind};
+use crate::guide::{Access, Checkout, Command, Guide, LimitKind, VersionFrom};
 use crate::guide_ports::GuidePorts;
 use crate::known::{Answer, Known};
 use crate::ledger::DiskLedger;
@@ -346,7 +346,8 @@ questions! {
     /// How a package manager stands.
     manager_state(manager: Manager) -> ManagerState = ManagerState, Probe::ManagerState { manager };
     /// The version that a file of the project asks for.
-    pinned(file: &str, tools: &[String]) -> Pinned = Pinned, Probe::Pinned { file: file.to_owned(), tools: tools.to_vec() };
+    pinned(from: &VersionFrom, tools: &[String]) -> Pinned = Pinned,
+        Probe::Pinned { file: from.file.clone(), tools: tools.to_vec(), pattern: source(from.pattern.as_ref()) };
 }
 
 /// An answer that there is none is an unknown fact here.

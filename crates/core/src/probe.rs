@@ -253,6 +253,9 @@ pub enum Probe {
         file: String,
         /// The tool's names in the guide.
         tools: Vec<String>,
+        /// What finds the version in it, where the guide says so.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        pattern: Option<String>,
     },
     /// Is a kernel module loaded?
     Module {

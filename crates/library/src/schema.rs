@@ -3,7 +3,7 @@
 
 use crate::cause::Cause;
 use crate::described::vocabulary::TOP;
-use crate::guide::vocabulary::{Key, PROJECT, REQUIREMENT, ROLE, STAGE, Shape};
+use crate::guide::vocabulary::{Key, PROJECT, REQUIREMENT, ROLE, STAGE, Shape, needed};
 use crate::guide::{KINDS, KindKeys};
 use serde_json::{Map, Value, json};
 
@@ -68,14 +68,18 @@ fn table(keys: &[Key]) -> Value {
 /// The schema of a guide. What a schema cannot say (that names are known, that ranges and conditions can be read, that nothing waits for
 /// itself) the software checks itself.
 pub fn guide() -> Value {
+    let alternative = |subject: Key, further: &[Key]| {
+        let keys: Vec<Key> = [subject].into_iter().chain(further.iter().copied()).collect();
+        json!({ "required": [subject.name], "properties": properties(&keys) })
+    };
     let kind = |kind: &KindKeys| {
-        let keys: Vec<Key> = [kind.subject].into_iter().chain(kind.further.iter().copied()).collect();
-        json!({ "required": [kind.subject.name], "properties": properties(&keys) })
+        let several = kind.several.map(|name| alternative(needed(name, Shape::Texts), kind.further));
+        [alternative(kind.subject, kind.further)].into_iter().chain(several)
     };
     let requirement = json!({
         "type": "object",
         "properties": properties(&REQUIREMENT),
-        "oneOf": KINDS.iter().map(kind).collect::<Vec<_>>(),
+        "oneOf": KINDS.iter().flat_map(kind).collect::<Vec<_>>(),
         "unevaluatedProperties": false,
     });
     let schema = json!({

@@ -1,15 +1,39 @@
 //! `file` and `folder`: what it is for can be done with it.
 
-use crate::finding::{Conclusion, Met, PathReason, PathTrouble, Whose};
+use super::is_met;
+use crate::finding::{Conclusion, Met, PathReason, PathTrouble, Reason, Whose};
 use crate::guide::{Existence, Path, PathKind};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{Nature, PathState};
 use crate::prelude::*;
 
+/// Of several places, the first at which all is as it should be does; else what stands in the way at the first where something is.
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclusion, Stop> {
-    let state = inquiry.path(&wanted.path, wanted.contains.as_ref())?;
+    let first = one(inquiry, wanted)?;
+    if wanted.or.is_empty() || (is_met(&first) != (wanted.expect == Existence::Absent)) {
+        return Ok(first);
+    }
+    let is_there = |conclusion: &Conclusion| !matches!(conclusion, Conclusion::Open(Reason::Path(reason)) if matches!(reason.trouble, PathTrouble::Missing { .. }));
+    let mut best = first;
+    for other in &wanted.or {
+        let conclusion = one(inquiry, &Path { path: other.clone(), or: Vec::new(), ..wanted.clone() })?;
+        if is_met(&conclusion) != (wanted.expect == Existence::Absent) {
+            return Ok(conclusion);
+        }
+        if !is_there(&best) && is_there(&conclusion) {
+            best = conclusion;
+        }
+    }
+    Ok(best)
+}
+
+fn one(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclusion, Stop> {
+    let state = inquiry.path(&wanted.path, wanted.contains.first())?;
     let path = state.path.clone();
     let mut trouble = trouble(wanted, state);
+    if trouble.is_none() {
+        trouble = content(inquiry, wanted, state.holds)?;
+    }
     // What one will write into is written into as a whole. In a folder that people share, others have things of their own.
     let whole = state.mine == Some(true)
         && wanted.kind == PathKind::Folder
@@ -33,7 +57,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclus
         (.., Some(true)) => Whose::Own,
         (.., Some(false)) => Whose::Foreign,
     };
-    Ok(PathReason { path, whose: owned_by, trouble }.into())
+    Ok(PathReason { path, asked: wanted.path.clone(), whose: owned_by, trouble }.into())
 }
 
 fn trouble(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
@@ -45,7 +69,7 @@ fn trouble(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
     }
     match (&state.nature, wanted.kind) {
         (Nature::File, PathKind::File) | (Nature::Folder, PathKind::Folder) => {
-            rights(wanted, state).or_else(|| use_of(wanted, state)).or_else(|| content(wanted, state))
+            rights(wanted, state).or_else(|| use_of(wanted, state))
         }
         (Nature::Missing, _) => Some(PathTrouble::Missing { alike: state.alike.clone(), example: state.example.clone() }),
         (Nature::Dangling(target), _) => Some(PathTrouble::Dangling { target: target.clone() }),
@@ -96,7 +120,7 @@ fn use_of(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
     // A script is read by its interpreter, with the rights of this person: a file of their own is one sooner than a program. What must hold
     // something is read too, and so is a key that only its user may read.
     let script = wanted.executable && state.mine == Some(true);
-    let is_read = script || wanted.contains.is_some() || wanted.mode.is_some_and(|mode| mode & 0o400 != 0);
+    let is_read = script || !wanted.contains.is_empty() || wanted.mode.is_some_and(|mode| mode & 0o400 != 0);
     if is_read && !state.readable {
         return Some(PathTrouble::NotReadable { owner: foreign_owner(state) });
     }
@@ -108,11 +132,19 @@ fn foreign_owner(state: &PathState) -> Option<String> {
     state.owner.clone().filter(|_| state.mine == Some(false))
 }
 
-fn content(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
-    wanted.contains.as_ref()?;
-    match state.holds {
-        Some(true) => None,
-        Some(false) => Some(PathTrouble::Content),
-        None => Some(PathTrouble::ContentUnread),
+/// What nothing in it fits, of all that must be there.
+fn content(inquiry: &mut Inquiry<'_>, wanted: &Path, first: Option<bool>) -> Result<Option<PathTrouble>, Stop> {
+    if wanted.expect == Existence::Absent {
+        return Ok(None);
     }
+    let mut missing = Vec::new();
+    for (at, pattern) in wanted.contains.iter().enumerate() {
+        let holds = if at == 0 { first } else { inquiry.path(&wanted.path, Some(pattern))?.holds };
+        match holds {
+            Some(true) => {}
+            Some(false) => missing.push(pattern.source().to_owned()),
+            None => return Ok(Some(PathTrouble::ContentUnread)),
+        }
+    }
+    Ok((!missing.is_empty()).then_some(PathTrouble::Content { missing }))
 }

@@ -10,7 +10,6 @@ mod rows;
 pub use harmful::is_never_started;
 pub use records::{Record, Source, records};
 
-use crate::prelude::*;
 use crate::version::Asked;
 
 /// What is known about one tool.

@@ -21,6 +21,13 @@ impl Condition {
         &self.text
     }
 
+    /// Both.
+    #[must_use]
+    pub(crate) fn and(&self, other: &Self) -> Self {
+        let text = format!("({}) and ({})", self.text, other.text);
+        Self { text, expression: Expression::And(Box::new(self.expression.clone()), Box::new(other.expression.clone())) }
+    }
+
     /// Whether it holds.
     ///
     /// # Errors

@@ -23,7 +23,7 @@ pub use project::{
 };
 pub use tool::{
     Breakage, ConsentNeed, Failure, NeededArch, OtherCopy, OtherPlace, PinTrouble, Refusal, Silence, ToolMet, ToolReason,
-    ToolTrouble, WantedVersion,
+    ToolRemark, ToolTrouble, WantedVersion,
 };
 
 use crate::cause::Cause;

@@ -27,6 +27,9 @@ pub enum Whose {
 pub struct PathReason {
     /// Where, as the system knows it.
     pub path: String,
+    /// The same as the guide writes it.
+    #[serde(skip)]
+    pub asked: String,
     /// Who may change what is there.
     pub whose: Whose,
     /// What is the matter.
@@ -127,7 +130,10 @@ pub enum PathTrouble {
     /// This user may not execute it.
     NotExecutable,
     /// Its text, or the names in it, do not fit.
-    Content,
+    Content {
+        /// The patterns that nothing fits.
+        missing: Vec<String>,
+    },
     /// What is in it could not be read.
     ContentUnread,
 }
@@ -148,7 +154,7 @@ impl PathReason {
             PathTrouble::NoExecution { .. } => Cause::PathNoExecution,
             PathTrouble::CannotStart { .. } => Cause::PathCannotStart,
             PathTrouble::NotExecutable => Cause::PathNotExecutable,
-            PathTrouble::Content => Cause::PathContent,
+            PathTrouble::Content { .. } => Cause::PathContent,
             PathTrouble::OwnerUnknown | PathTrouble::ContentUnread => Cause::CouldNotLook,
             PathTrouble::NoPermissionBits => Cause::NotSupportedHere,
         }

@@ -25,6 +25,9 @@ pub enum ToolMet {
         /// The versions that would do, where the requirement states any.
         #[serde(skip_serializing_if = "Option::is_none")]
         wanted: Option<WantedVersion>,
+        /// What is worth knowing all the same.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        remark: Option<ToolRemark>,
     },
     /// It is not there, as wanted.
     Absent,
@@ -40,6 +43,18 @@ pub enum ToolMet {
         /// Its version.
         found: Version,
     },
+}
+
+/// What is worth knowing of a tool that does.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
+pub enum ToolRemark {
+    /// It is newer than these, which the project is tried with.
+    Untried(Range),
+    /// Which version is wanted cannot be read from the project's file: that is for the guide's maintainers.
+    PinUnread(PinTrouble),
 }
 
 impl ToolMet {

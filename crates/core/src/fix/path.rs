@@ -7,11 +7,14 @@ use crate::finding::{PathReason, PathTrouble, Whose};
 use crate::guide::{Path, PathKind, Subject};
 use crate::observation::{Barrier, Os, ScriptTrouble};
 use crate::prelude::*;
+use crate::text::join_words;
 
 /// A file or a folder on this machine.
 struct Place<'a> {
     case: &'a Case<'a>,
     wanted: &'a Path,
+    /// As the guide writes it, and as the system knows it.
+    asked: &'a str,
     path: &'a str,
     whose: Whose,
     folder: bool,
@@ -20,7 +23,7 @@ struct Place<'a> {
 pub(super) fn fix(case: &Case<'_>, reason: &PathReason) -> Option<Fix> {
     let Subject::Path(wanted) = &case.requirement.subject else { return None };
     let folder = wanted.kind == PathKind::Folder;
-    let place = Place { case, wanted, path: &reason.path, whose: reason.whose, folder };
+    let place = Place { case, wanted, asked: &reason.asked, path: &reason.path, whose: reason.whose, folder };
     let (path, shell) = (&reason.path, case.here.shell);
     let aside = || shell.rename(path, &format!("{path}.old"));
     Some(match &reason.trouble {
@@ -33,7 +36,7 @@ pub(super) fn fix(case: &Case<'_>, reason: &PathReason) -> Option<Fix> {
             place.step(format!("Copy {name}, the example, to {path}, and correct in it what is yours."), &[copy])
         }
         PathTrouble::Missing { alike: None, example: None } => place.missing(),
-        PathTrouble::Dangling { target } if wanted.contains.is_some() => Fix::say(format!(
+        PathTrouble::Dangling { target } if !wanted.contains.is_empty() => Fix::say(format!(
             "Bring back what {path} leads to, {target}: plug in or mount where it lies, or put what is missing there."
         )),
         PathTrouble::Dangling { .. } => {
@@ -45,7 +48,7 @@ pub(super) fn fix(case: &Case<'_>, reason: &PathReason) -> Option<Fix> {
             };
             place.made(place.step(format!("Remove the link {path}, which leads nowhere, and {what}."), &rest))
         }
-        PathTrouble::OtherKind { .. } if folder && wanted.contains.is_none() => {
+        PathTrouble::OtherKind { .. } if folder && wanted.contains.is_empty() => {
             let say = format!("Move what is at {path} aside, and make a folder there.");
             place.made(place.step(say, &[aside(), shell.make_folder(path)]))
         }
@@ -81,10 +84,9 @@ pub(super) fn fix(case: &Case<'_>, reason: &PathReason) -> Option<Fix> {
              mount {mounted_at} with execution."
         )),
         PathTrouble::CannotStart { script } => place.starting(script),
-        PathTrouble::Content => {
+        PathTrouble::Content { missing } => {
             let what = if folder { "Put what is missing into" } else { "Correct the text of" };
-            let pattern = wanted.contains.as_ref()?;
-            Fix::say(format!("{what} {path}: it must fit the pattern {}.", pattern.source()))
+            Fix::say(format!("{what} {path}: {}.", place.needed(missing)))
         }
         PathTrouble::OwnerUnknown | PathTrouble::ContentUnread | PathTrouble::NoPermissionBits => return None,
     })
@@ -102,6 +104,16 @@ fn beside(path: &str, name: &str) -> String {
 }
 
 impl Place<'_> {
+    /// What must be in it: what the guide says, else the patterns.
+    fn needed(&self, patterns: &[String]) -> String {
+        let example =
+            self.case.requirement.example.as_ref().map(|example| format!(", for example {example}")).unwrap_or_default();
+        match &self.case.requirement.means {
+            Some(means) => format!("{means}{example}"),
+            None => format!("it must fit {}{example}", join_words(patterns, "and")),
+        }
+    }
+
     /// Commands for whoever may change the place.
     fn step(&self, say: String, commands: &[String]) -> Fix {
         if self.case.here.os.is_none() {
@@ -133,17 +145,17 @@ impl Place<'_> {
 
     /// What would be seen at this place after a change.
     fn effect(&self, to: PathChange) -> Effect {
-        Effect::path(&self.wanted.path, self.path, to)
+        Effect::path(self.asked, self.path, to)
     }
 
     /// A fix that makes a folder where one is wanted; what else is made of it is a person's.
     fn made(&self, fix: Fix) -> Fix {
-        if self.folder && self.wanted.contains.is_none() { fix.with_effect(self.effect(PathChange::Folder)) } else { fix }
+        if self.folder && self.wanted.contains.is_empty() { fix.with_effect(self.effect(PathChange::Folder)) } else { fix }
     }
 
     /// It lies where everything is the person's: in their home folder or in the project.
     fn is_in_own_place(&self) -> bool {
-        let path = &self.wanted.path;
+        let path = self.asked;
         !path.starts_with(['/', '\\']) && path.get(1..2) != Some(":") && !path.starts_with("..")
     }
 
@@ -158,10 +170,11 @@ impl Place<'_> {
         if !self.folder {
             return Fix::say(format!("Put the file at {path}.{docs}"));
         }
-        if let Some(pattern) = &self.wanted.contains {
+        if !self.wanted.contains.is_empty() {
+            let all: Vec<String> = self.wanted.contains.iter().map(|pattern| pattern.source().to_owned()).collect();
+            let needed = self.needed(&all);
             return Fix::say(format!(
-                "Put the folder at {path}, with what belongs into it: a name in it must fit {}. An empty one does not do.{docs}",
-                pattern.source()
+                "Put the folder at {path}, with what belongs into it: {needed}. An empty one does not do.{docs}"
             ));
         }
         // Outside of one's own places, a folder that need only be there is what an installation leaves.

@@ -70,6 +70,13 @@ pub(super) fn read(fields: Fields<'_>, holds_when: Option<&Condition>) -> Option
     say.map(|_| fix)
 }
 
+/// Commands that are shown as what to type, each one whole.
+pub(super) fn commands(fields: &Fields<'_>, key: &'static str) -> Vec<String> {
+    let commands = fields.texts(key);
+    commands.iter().for_each(|command| check_command(fields, command, Grammar::Posix));
+    commands.into_iter().map(|command| command.value.to_owned()).collect()
+}
+
 /// Reports what keeps a text from being one command that a reader sees as it will run, and placeholders that quotation marks would spoil.
 fn check_command(fields: &Fields<'_>, command: &Placed<&str>, grammar: Grammar) {
     let line = ShellLine::read(command.value, grammar);

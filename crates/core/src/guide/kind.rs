@@ -1,6 +1,6 @@
 //! The kinds of requirements: their words, and the keys that go with each.
 
-use super::vocabulary::Shape::{Duration, Flag, Named, Number, Ports, Size, Table, Text, Texts, Word};
+use super::vocabulary::Shape::{Duration, Either, Flag, Named, Number, Ports, Size, Table, Text, Texts, Word};
 use super::vocabulary::{Key, LIMITS, MANAGERS, SYSTEMS, Shape, may, needed};
 
 /// The kinds of requirements: the subject keys of a guide.
@@ -86,6 +86,15 @@ impl Kind {
         Self::AnyOf,
     ];
 
+    /// The key that names several at once, each a requirement of its own with its name for an id.
+    pub const fn several(self) -> Option<&'static str> {
+        match self {
+            Self::Tool => Some("tools"),
+            Self::Library => Some("libraries"),
+            _ => None,
+        }
+    }
+
     /// The subject key in the guide.
     pub const fn word(self) -> &'static str {
         match self {
@@ -127,23 +136,33 @@ pub struct KindKeys {
     pub subject: Key,
     /// The keys that go with it.
     pub further: &'static [Key],
+    /// The key that names several at once, each a requirement of its own.
+    pub several: Option<&'static str>,
 }
 
 const fn keys(kind: Kind, shape: Shape, further: &'static [Key]) -> KindKeys {
-    KindKeys { kind, subject: needed(kind.word(), shape), further }
+    KindKeys { kind, subject: needed(kind.word(), shape), further, several: kind.several() }
 }
 
 const EXPECT: Key = may("expect", Word(&["present", "absent"]));
 const PACKAGES: Key = may("packages", Named(MANAGERS));
 const ACCESS: &[Key] = &[may("access", Word(&["read", "write"]))];
+/// A file of the project that says a version in its own way.
+const PIN: [Key; 3] = [needed("file", Text), may("pattern", Text), may("at_least", Flag)];
 const OF_PATHS: &[Key] = &[
     may("mode", Text),
     may("owner", Word(&["me"])),
     may("writable", Flag),
     may("executable", Flag),
-    may("contains", Text),
+    may("contains", Texts),
+    MEANS,
+    EXAMPLE,
     EXPECT,
 ];
+/// What a pattern means, for people.
+const MEANS: Key = may("means", Text);
+/// Something that fits it.
+const EXAMPLE: Key = may("example", Text);
 
 /// Every kind of requirement.
 pub const KINDS: [KindKeys; Kind::ALL.len()] = [
@@ -152,7 +171,8 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
         Texts,
         &[
             may("version", Text),
-            may("version_from", Text),
+            may("version_from", Either(&[Text, Table(&PIN)])),
+            may("tested", Text),
             may("args", Texts),
             may("pattern", Text),
             PACKAGES,
@@ -175,21 +195,21 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
     keys(Kind::Cores, Number, &[]),
     keys(Kind::Virtualization, Word(&["usable", "present"]), &[]),
     keys(Kind::System, Named(&SYSTEMS), &[may("edition", Texts), may("distro", Texts), may("arch", Texts)]),
-    keys(Kind::File, Text, OF_PATHS),
-    keys(Kind::Folder, Text, OF_PATHS),
-    keys(Kind::Variable, Text, &[may("env_file", Text), may("matches", Text), may("secret", Flag), EXPECT]),
+    keys(Kind::File, Texts, OF_PATHS),
+    keys(Kind::Folder, Texts, OF_PATHS),
+    keys(Kind::Variable, Text, &[may("env_file", Text), may("matches", Text), MEANS, EXAMPLE, may("secret", Flag), EXPECT]),
     keys(Kind::Group, Text, &[]),
     keys(Kind::Socket, Text, ACCESS),
     keys(Kind::Device, Text, ACCESS),
-    keys(Kind::Service, Text, &[may("http", Text), may("status", Number), may("contains", Text)]),
+    keys(Kind::Service, Text, &[may("http", Text), may("status", Number), may("contains", Text), MEANS]),
     keys(Kind::Reach, Text, &[may("status", Number)]),
     keys(Kind::Hostname, Text, &[may("points_to", Text)]),
     keys(Kind::Subnet, Text, &[]),
     keys(Kind::Limit, Word(&LIMITS), &[may("at_least", Number)]),
     keys(Kind::Library, Text, &[may("version", Text), PACKAGES]),
     keys(Kind::Locale, Text, &[may("utf8", Flag)]),
-    keys(Kind::Setting, Text, &[may("of", Word(&["git"])), may("matches", Text)]),
+    keys(Kind::Setting, Text, &[may("of", Word(&["git"])), may("matches", Text), MEANS, EXAMPLE]),
     keys(Kind::Checkout, Text, &[may("branch", Text), may("submodules", Flag), may("large_files", Flag), may("clean", Flag)]),
-    keys(Kind::Command, Texts, &[may("exit", Number), may("matches", Text), may("timeout", Duration)]),
+    keys(Kind::Command, Texts, &[may("exit", Number), may("matches", Text), MEANS, may("timeout", Duration)]),
     keys(Kind::AnyOf, Texts, &[]),
 ];

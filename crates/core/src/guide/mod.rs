@@ -1,5 +1,6 @@
 //! The setup guide: its model, and its reading with all mistakes at once.
 
+mod defaults;
 mod fix;
 mod fix_parse;
 mod kind;
@@ -23,7 +24,7 @@ pub use requirement::{Level, Requirement};
 pub use subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
     Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, Systems, Tool,
-    Virtualization,
+    VersionFrom, Virtualization,
 };
 pub use vocabulary::LimitKind;
 
@@ -59,6 +60,8 @@ pub struct Project {
     pub help: Option<String>,
     /// The systems that the guide promises to serve.
     pub systems: Vec<Os>,
+    /// What to type when all is ready.
+    pub first_step: Vec<String>,
 }
 
 /// `[role.NAME]`
@@ -83,6 +86,8 @@ pub struct Stage {
     pub intro: Option<String>,
     /// Checked only when asked for: the project must be running.
     pub after_start: bool,
+    /// How the project is started, where it is checked after that.
+    pub start: Vec<String>,
     /// Where it applies.
     pub when: Option<Condition>,
 }

@@ -1,11 +1,13 @@
+use super::defaults::{Defaults, Own};
 use super::reading::{Words, check_id, check_word, condition};
 use super::vocabulary::SYSTEMS;
-use super::{Guide, Level, Project, Requirement, Role, Stage, Subject, fix_parse, oracle, order, subject_parse};
+use super::{Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, fix_parse, oracle, order, subject_parse};
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
 use crate::prelude::*;
 use crate::problem::{Mistakes, ProblemKind, Problems};
 use alloc::collections::BTreeMap;
+use core::ops::Range;
 use hashbrown::HashMap;
 
 /// The format number that is read.
@@ -53,28 +55,61 @@ pub(crate) fn check_format(top: &Fields<'_>) -> bool {
 
 fn read(top: Fields<'_>) -> Guide {
     let project = read_project(&top);
-    let roles = read_roles(&top);
-    let stages = read_stages(&top);
     let named = top.named_tables("require", MOST_REQUIREMENTS);
     if named.is_empty() && !top.has("require") {
         top.problems().report(ProblemKind::MissingKey, 0..0, "the guide requires nothing; add a table such as [require.git]");
     }
-    let mut index = BTreeMap::new();
-    for (position, (name, _)) in named.iter().enumerate() {
-        index.insert(name.value, position);
-    }
-    let words = Words { roles: &roles, stages: &stages, index: &index };
+    let mut words = Words { roles: Vec::new(), stages: Vec::new(), index: index(&named, &top) };
+    let of_roles = read_roles(&top, &mut words);
+    let of_stages = read_stages(&top, &mut words);
     let mut requirements = Vec::with_capacity(named.len());
     for (name, fields) in named {
         check_id(&name, top.problems());
-        requirements.push(read_requirement(&name, fields, &words));
+        for (mut requirement, mut own) in read_requirement(&name, fields, &words) {
+            // What one role alone needs is as that role says, then as the stage does.
+            let role = if let [role] = requirement.roles.as_slice() { of_roles.get(*role) } else { None };
+            for defaults in role.into_iter().chain(of_stages.get(requirement.stage)) {
+                defaults.fill(requirements.len(), &mut requirement, &mut own);
+            }
+            requirements.push(requirement);
+        }
     }
+    let Words { roles, stages, .. } = words;
     tell_apart(&mut requirements);
     oracle::report(&requirements, top.problems());
     order::report_cycles(&requirements, top.problems());
     order::imply(&mut requirements);
     top.finish(|_| None);
     Guide { project, roles, stages, requirements }
+}
+
+/// Where the requirements of each name will stand. Several that share all else have the name of their table together, and their own each.
+fn index<'t>(named: &[(Placed<&'t str>, Fields<'t>)], top: &Fields<'t>) -> BTreeMap<&'t str, Range<usize>> {
+    let mut index: BTreeMap<&'t str, Range<usize>> = BTreeMap::new();
+    let mut next = 0;
+    let mut add = |name: &Placed<&'t str>, range: Range<usize>| {
+        if index.insert(name.value, range).is_some() {
+            let message = format!("there are two requirements with the id `{}`", shortened(name.value));
+            top.problems().report(ProblemKind::Duplicate, name.span.clone(), message);
+        }
+    };
+    for (name, fields) in named {
+        let several: Vec<Placed<&str>> =
+            Kind::ALL.into_iter().filter_map(Kind::several).flat_map(|key| fields.listed(key)).collect();
+        add(name, next..next + several.len().max(1));
+        for one in &several {
+            if one.value != name.value {
+                add(one, next..next + 1);
+            }
+            next += 1;
+        }
+        next += usize::from(several.is_empty());
+    }
+    if next > MOST_REQUIREMENTS && named.len() <= MOST_REQUIREMENTS {
+        let message = format!("the guide comes to {next} requirements; at most {MOST_REQUIREMENTS} are read");
+        top.problems().report(ProblemKind::TooLarge, top.key_span("require"), message);
+    }
+    index
 }
 
 /// Requirements that would be called the same are called by their ids too.
@@ -101,7 +136,8 @@ fn read_project(top: &Fields<'_>) -> Project {
         if !top.has("project") {
             top.problems().report(ProblemKind::MissingKey, 0..0, "the guide needs a table [project] with a `name`");
         }
-        return Project { name: String::new(), about: None, home: None, help: None, systems: Vec::new() };
+        let systems = Vec::new();
+        return Project { name: String::new(), about: None, home: None, help: None, systems, first_step: Vec::new() };
     };
     let systems = fields.texts("systems");
     let known = |system: &Placed<&str>| {
@@ -114,62 +150,65 @@ fn read_project(top: &Fields<'_>) -> Project {
         home: fields.owned("home"),
         help: fields.owned("help"),
         systems: systems.iter().filter_map(known).collect(),
+        first_step: fix_parse::commands(&fields, "first_step"),
     };
     fields.finish(|_| None);
     project
 }
 
-fn read_roles(top: &Fields<'_>) -> Vec<Role> {
-    let read = |(name, fields): (Placed<&str>, Fields<'_>)| {
+fn read_roles(top: &Fields<'_>, words: &mut Words<'_>) -> Vec<Defaults> {
+    let mut all = Vec::new();
+    for (name, fields) in top.named_tables("role", MOST_ENTRIES) {
         check_id(&name, top.problems());
-        let role = Role { id: name.value.to_owned(), about: fields.owned("about") };
+        words.roles.push(Role { id: name.value.to_owned(), about: fields.owned("about") });
+        all.push(Defaults::of_role(&fields, words));
         fields.finish(|_| None);
-        role
-    };
-    top.named_tables("role", MOST_ENTRIES).into_iter().map(read).collect()
+    }
+    all
 }
 
-fn read_stages(top: &Fields<'_>) -> Vec<Stage> {
-    let mut stages: Vec<Stage> = Vec::new();
+fn read_stages(top: &Fields<'_>, words: &mut Words<'_>) -> Vec<Defaults> {
+    let mut all = Vec::new();
     for fields in if top.has("stage") { top.tables("stage", "stage", MOST_ENTRIES) } else { Vec::new() } {
         if let Some(id) = fields.required("id") {
             check_id(&id, top.problems());
-            if stages.iter().any(|stage| stage.id == id.value) {
+            if words.stages.iter().any(|stage| stage.id == id.value) {
                 let message = format!("there are two stages with the id `{}`", shortened(id.value));
                 top.problems().report(ProblemKind::Duplicate, id.span, message);
             }
-            stages.push(Stage {
+            let (after_start, start) = (fields.flag("after_start").unwrap_or(false), fix_parse::commands(&fields, "start"));
+            if !after_start && !start.is_empty() {
+                let message = "`start` says how the project is started before a stage with `after_start = true` is checked";
+                top.problems().report(ProblemKind::BadValue, fields.key_span("start"), message);
+            }
+            all.push(Defaults::of_stage(&fields, words));
+            words.stages.push(Stage {
                 id: id.value.to_owned(),
                 title: fields.one_line("title").unwrap_or_else(|| id.value.to_owned()),
                 intro: fields.owned("intro"),
-                after_start: fields.flag("after_start").unwrap_or(false),
+                after_start,
+                start,
                 when: condition(&fields),
             });
         }
         fields.finish(|_| None);
     }
-    if stages.is_empty() {
+    if words.stages.is_empty() {
         // A guide without stages is one stage.
-        stages.push(Stage { id: "setup".into(), title: "What is needed".into(), intro: None, after_start: false, when: None });
+        let (id, title) = ("setup".into(), "What is needed".into());
+        words.stages.push(Stage { id, title, intro: None, after_start: false, start: Vec::new(), when: None });
     }
-    stages
+    all
 }
 
-fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) -> Requirement {
-    let subject = subject_parse::read(&fields, words);
+/// Reads a table that requires something, or several things that share all else.
+fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) -> Vec<(Requirement, Own)> {
+    let subjects = subject_parse::read(&fields, words);
     let stage = fields.text("stage").and_then(|id| {
         let known: Vec<&str> = words.stages.iter().map(|stage| stage.id.as_str()).collect();
         check_word(&fields, "stage", &id, &known);
         words.stages.iter().position(|stage| stage.id == id.value)
     });
-    let role_index = |id: &Placed<&str>| {
-        let position = words.roles.iter().position(|role| role.id == id.value);
-        if position.is_none() {
-            let known: Vec<&str> = words.roles.iter().map(|role| role.id.as_str()).collect();
-            check_word(&fields, "role", id, &known);
-        }
-        position
-    };
     let levels = Level::ALL.map(|level| (level.word(), level));
     let fixes = if fields.has("fix") { fields.tables("fix", "require.fix", MOST_ENTRIES) } else { Vec::new() };
     let when = condition(&fields);
@@ -180,16 +219,32 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
         title: fields.one_line("title"),
         why: fields.owned("why"),
         level: fields.word("level", &levels).unwrap_or(Level::Must),
-        roles: fields.texts("roles").iter().filter_map(role_index).collect(),
+        roles: words.roles(&fields),
         when,
-        after: fields.texts("after").iter().filter_map(|id| words.requirement(&fields, id)).collect(),
+        after: words.all(&fields, "after"),
+        means: subjects.first().and_then(|(_, subject)| subject_parse::means(&fields, subject)),
+        example: subjects.first().and_then(|(_, subject)| subject_parse::example(&fields, subject)),
         docs: fields.owned("docs"),
         fixes,
         needs: Vec::new(),
         alternative: false,
         span: name.span.clone(),
-        subject: subject.unwrap_or(Subject::Cores(0)),
+        subject: Subject::Cores(0),
     };
+    let own = Own::of(&fields);
     fields.finish(subject_parse::elsewhere);
-    requirement
+    let Some(several) = subjects.first().map(|(name, _)| name.is_some()) else { return vec![(requirement, own)] };
+    let named = |(name, subject): (Option<Placed<&str>>, Subject)| {
+        let mut one = Requirement { subject, ..requirement.clone() };
+        if let Some(name) = name {
+            one.title = one.title.map(|title| format!("{title} ({})", name.value));
+            (one.id, one.span) = (name.value.to_owned(), name.span);
+        }
+        (one, own)
+    };
+    if several {
+        return subjects.into_iter().map(named).collect();
+    }
+    let subject = subjects.into_iter().next().map_or(Subject::Cores(0), |(_, subject)| subject);
+    vec![(Requirement { subject, ..requirement }, own)]
 }

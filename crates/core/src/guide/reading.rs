@@ -6,6 +6,7 @@ use crate::document::{Fields, Placed, shortened};
 use crate::prelude::*;
 use crate::problem::{ProblemKind, Problems};
 use alloc::collections::BTreeMap;
+use core::ops::Range;
 
 /// Reports a word that is not in its list.
 pub(super) fn check_word(fields: &Fields<'_>, what: &str, word: &Placed<&str>, known: &[&str]) -> bool {
@@ -28,15 +29,34 @@ pub(super) fn check_id(name: &Placed<&str>, problems: &Problems) {
 
 /// What a requirement may refer to.
 pub(super) struct Words<'g> {
-    pub(super) roles: &'g [Role],
-    pub(super) stages: &'g [Stage],
-    pub(super) index: &'g BTreeMap<&'g str, usize>,
+    pub(super) roles: Vec<Role>,
+    pub(super) stages: Vec<Stage>,
+    /// Where the requirements of a name stand: several where a table names several things.
+    pub(super) index: BTreeMap<&'g str, Range<usize>>,
 }
 
 impl Words<'_> {
-    /// The index of the requirement that a text names; reported where there is none.
-    pub(super) fn requirement(&self, fields: &Fields<'_>, name: &Placed<&str>) -> Option<usize> {
-        let found = self.index.get(name.value).copied();
+    /// The indexes of the roles that `roles` names.
+    pub(super) fn roles(&self, fields: &Fields<'_>) -> Vec<usize> {
+        let role = |id: &Placed<&str>| {
+            let position = self.roles.iter().position(|role| role.id == id.value);
+            if position.is_none() {
+                let known: Vec<&str> = self.roles.iter().map(|role| role.id.as_str()).collect();
+                check_word(fields, "role", id, &known);
+            }
+            position
+        };
+        fields.texts("roles").iter().filter_map(role).collect()
+    }
+
+    /// The indexes of all requirements that a list names.
+    pub(super) fn all(&self, fields: &Fields<'_>, key: &'static str) -> Vec<usize> {
+        fields.texts(key).iter().filter_map(|id| self.requirement(fields, id)).flatten().collect()
+    }
+
+    /// The indexes of the requirements that a text names; reported where there is none.
+    pub(super) fn requirement(&self, fields: &Fields<'_>, name: &Placed<&str>) -> Option<Range<usize>> {
+        let found = self.index.get(name.value).cloned();
         if found.is_none() {
             let known: Vec<&str> = self.index.keys().copied().collect();
             let near = crate::text::nearest(name.value, known.iter().copied());

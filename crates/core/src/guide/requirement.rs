@@ -29,6 +29,10 @@ pub struct Requirement {
     pub needs: Vec<usize>,
     /// It is one of the alternatives of an `any_of`, which speaks for it: by itself it makes no machine unready.
     pub alternative: bool,
+    /// What the pattern of its subject means, in words.
+    pub means: Option<String>,
+    /// Something that fits that pattern.
+    pub example: Option<String>,
     /// A link to read more.
     pub docs: Option<String>,
     /// The guide's own fixes, in order.

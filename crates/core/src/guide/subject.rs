@@ -80,7 +80,9 @@ pub struct Tool {
     /// The versions that do.
     pub version: Option<version::Range>,
     /// A file of the repository that pins the version.
-    pub version_from: Option<String>,
+    pub version_from: Option<VersionFrom>,
+    /// The versions that the project is tried with: a newer one is remarked on.
+    pub tested: Option<version::Range>,
     /// The arguments that make it say its version; the usual ones where empty.
     pub args: Vec<String>,
     /// How to find the version in what it prints.
@@ -91,6 +93,18 @@ pub struct Tool {
     pub arch: Option<String>,
     /// Whether it must be there.
     pub expect: Existence,
+}
+
+/// `version_from = ...`: a file of the project that says a version.
+#[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
+pub struct VersionFrom {
+    /// The file.
+    pub file: String,
+    /// What finds the version in it: the first group, or the whole match; where there is none, the file's own way is known.
+    pub pattern: Option<Pattern>,
+    /// A newer one does too.
+    pub at_least: bool,
 }
 
 /// TCP or UDP.
@@ -238,6 +252,8 @@ pub struct Path {
     pub kind: PathKind,
     /// The path as written.
     pub path: String,
+    /// Other places that do as well, in order.
+    pub or: Vec<String>,
     /// Permission bits.
     pub mode: Option<u32>,
     /// It must belong to this user.
@@ -246,8 +262,8 @@ pub struct Path {
     pub writable: bool,
     /// This user must be able to execute it.
     pub executable: bool,
-    /// What its text must hold.
-    pub contains: Option<Pattern>,
+    /// What its text must hold, or which names a folder must have: all of them.
+    pub contains: Vec<Pattern>,
     /// Whether it must be there.
     pub expect: Existence,
 }
@@ -445,6 +461,35 @@ impl Subject {
             Some((&set_by.variable, set_by.env_file.as_ref(), false))
         } else {
             None
+        }
+    }
+
+    /// The pattern that something must fit, where it has one: the first of several.
+    pub fn pattern(&self) -> Option<&Pattern> {
+        match self {
+            Self::Variable(variable) => variable.matches.as_ref(),
+            Self::Setting(setting) => setting.matches.as_ref(),
+            Self::Command(command) => command.matches.as_ref(),
+            Self::Service(service) => service.contains.as_ref(),
+            Self::Path(path) => path.contains.first(),
+            Self::Tool(_)
+            | Self::Port(_)
+            | Self::Disk(_)
+            | Self::Memory(_)
+            | Self::Cores(_)
+            | Self::Virtualization(_)
+            | Self::System(_)
+            | Self::Group(_)
+            | Self::Socket(_)
+            | Self::Device(_)
+            | Self::Reach(_)
+            | Self::Hostname(_)
+            | Self::Subnet(_)
+            | Self::Limit(_)
+            | Self::Library(_)
+            | Self::Locale(_)
+            | Self::Checkout(_)
+            | Self::AnyOf(_) => None,
         }
     }
 

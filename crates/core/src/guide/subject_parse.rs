@@ -1,10 +1,10 @@
 use super::kind::{KINDS, Kind, KindKeys};
 use super::names;
-use super::reading::{Words, check_word};
+use super::reading::{Words, check_id, check_word};
 use super::subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
     Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, Systems, Tool,
-    Virtualization,
+    VersionFrom, Virtualization,
 };
 use super::vocabulary::{LIMITS, LimitKind, MANAGERS, SYSTEMS};
 use crate::document::{Fields, Placed, as_number, shortened};
@@ -12,7 +12,7 @@ use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;
 use crate::problem::ProblemKind;
-use crate::text::{Pattern, Size, join_words, parse_duration};
+use crate::text::{Pattern, Sanitised, Size, join_words, parse_duration};
 use crate::version::Range;
 use toml::de::DeValue;
 
@@ -26,18 +26,25 @@ pub(super) fn elsewhere(key: &str) -> Option<String> {
     (!kinds.is_empty()).then(|| format!("`{key}` goes with {}", join_words(&kinds, "and")))
 }
 
-/// Reads the one subject of a requirement; none or two are reported.
-pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
-    let mut kinds: Vec<Kind> = Vec::with_capacity(1);
-    kinds.extend(fields.keys().filter_map(|key| Kind::ALL.into_iter().find(|kind| kind.word() == key)));
+/// Reads the one subject of a requirement, or several that share all else, each with its name; none or two are reported.
+pub(super) fn read<'t>(fields: &Fields<'t>, words: &Words<'_>) -> Vec<(Option<Placed<&'t str>>, Subject)> {
+    let mut kinds: Vec<(Kind, bool)> = Vec::with_capacity(1);
+    let with_key = |kind: Kind, key: &str| {
+        if kind.word() == key { Some((kind, false)) } else { (kind.several() == Some(key)).then_some((kind, true)) }
+    };
+    kinds.extend(fields.keys().filter_map(|key| Kind::ALL.into_iter().find_map(|kind| with_key(kind, key))));
     match kinds.as_slice() {
-        [kind] => {
-            let subject = one(fields, *kind, words);
-            if subject.is_none() {
+        [(kind, several)] => {
+            let subjects = if *several {
+                each(fields, *kind)
+            } else {
+                one(fields, *kind, words).map(|subject| (None, subject)).into_iter().collect()
+            };
+            if subjects.is_empty() {
                 // Where the subject itself is wrong, its further keys are still known ones.
                 know_keys(fields, &[*kind]);
             }
-            subject
+            subjects
         }
         [] => {
             let all: Vec<&str> = Kind::ALL.into_iter().map(Kind::word).collect();
@@ -56,22 +63,78 @@ pub(super) fn read(fields: &Fields<'_>, words: &Words<'_>) -> Option<Subject> {
             let problem =
                 crate::problem::Problem { kind: ProblemKind::Subject, span, message, note: Some(note), replacement: None };
             fields.problems().add(problem);
-            None
+            Vec::new()
         }
         [_, second, ..] => {
-            let named: Vec<String> = kinds.iter().map(|kind| format!("`{}`", kind.word())).collect();
+            let key = |(kind, several): &(Kind, bool)| kind.several().filter(|_| *several).unwrap_or(kind.word());
+            let named: Vec<String> = kinds.iter().map(|one| format!("`{}`", key(one))).collect();
             let message =
                 format!("{} checks {} at once; make it one requirement for each", fields.place(), join_words(&named, "and"));
-            fields.problems().report(ProblemKind::Subject, fields.key_span(second.word()), message);
-            know_keys(fields, &kinds);
-            None
+            fields.problems().report(ProblemKind::Subject, fields.key_span(key(second)), message);
+            know_keys(fields, &kinds.iter().map(|(kind, _)| *kind).collect::<Vec<_>>());
+            Vec::new()
         }
     }
+}
+
+/// Several of a kind that has names, each with its own.
+fn each<'t>(fields: &Fields<'t>, kind: Kind) -> Vec<(Option<Placed<&'t str>>, Subject)> {
+    let key = kind.several().unwrap_or_default();
+    let names = fields.some_texts(key);
+    for name in &names {
+        check_id(name, fields.problems());
+    }
+    let each = |subject: &dyn Fn(&str) -> Subject| {
+        names.iter().map(|name| (Some(name.clone()), subject(name.value))).collect::<Vec<_>>()
+    };
+    if kind == Kind::Library {
+        let version = fields.read("version", Range::parse);
+        let packages = packages(fields);
+        let named = |name: &str| Library { name: name.to_owned(), version: version.clone(), packages: packages.clone() };
+        return each(&|name| Subject::Library(named(name)));
+    }
+    let Some(tool) = tool(fields, key) else { return Vec::new() };
+    each(&|name| Subject::Tool(Tool { names: vec![name.to_owned()], ..tool.clone() }))
+}
+
+/// What the pattern of a subject means, in words.
+pub(super) fn means(fields: &Fields<'_>, subject: &Subject) -> Option<String> {
+    with_pattern(fields, subject, "means")?;
+    fields.one_line("means")
+}
+
+/// Something that fits the pattern of a subject.
+pub(super) fn example(fields: &Fields<'_>, subject: &Subject) -> Option<String> {
+    let pattern = with_pattern(fields, subject, "example")?;
+    let example = fields.text("example")?;
+    if example.value.chars().any(Sanitised::hides) {
+        bad(fields, example.span, "an example has only characters that can be seen and typed");
+        return None;
+    }
+    if !pattern.matches(example.value) {
+        bad(fields, example.span, format!("the example does not fit the pattern {}", shortened(pattern.source())));
+        return None;
+    }
+    Some(example.value.to_owned())
+}
+
+/// The pattern that a key speaks of; without one, the key is reported.
+fn with_pattern<'s>(fields: &Fields<'_>, subject: &'s Subject, key: &'static str) -> Option<&'s Pattern> {
+    let takes = |kind: &KindKeys| kind.kind == subject.kind() && kind.further.iter().any(|further| further.name == key);
+    if !KINDS.iter().any(|kind| takes(&kind)) || !fields.has(key) {
+        return None;
+    }
+    let pattern = subject.pattern();
+    if pattern.is_none() {
+        bad(fields, fields.key_span(key), format!("`{key}` tells people about a pattern, and there is none here"));
+    }
+    pattern
 }
 
 fn know_keys(fields: &Fields<'_>, kinds: &[Kind]) {
     for kind in KINDS.iter().filter(|keys| kinds.contains(&keys.kind)) {
         fields.pass_over(kind.subject.name);
+        kind.several.into_iter().for_each(|key| fields.pass_over(key));
         kind.further.iter().for_each(|key| fields.pass_over(key.name));
     }
 }
@@ -79,7 +142,7 @@ fn know_keys(fields: &Fields<'_>, kinds: &[Kind]) {
 fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
     let text = |fields: &Fields<'_>| fields.required(kind.word()).map(|text| text.value.to_owned());
     Some(match kind {
-        Kind::Tool => Subject::Tool(tool(fields)?),
+        Kind::Tool => Subject::Tool(tool(fields, "tool")?),
         Kind::Port => Subject::Port(port(fields)?),
         Kind::Disk => {
             let at = fields.owned("at").unwrap_or_else(|| ".".to_owned());
@@ -95,8 +158,8 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
             fields.word("virtualization", &[("usable", Virtualization::Usable), ("present", Virtualization::Present)])?,
         ),
         Kind::System => Subject::System(system(fields)?),
-        Kind::File => Subject::Path(path(fields, PathKind::File, text(fields)?)),
-        Kind::Folder => Subject::Path(path(fields, PathKind::Folder, text(fields)?)),
+        Kind::File => Subject::Path(path(fields, (PathKind::File, "file"))?),
+        Kind::Folder => Subject::Path(path(fields, (PathKind::Folder, "folder"))?),
         Kind::Variable => Subject::Variable(variable(fields)?),
         Kind::Group => Subject::Group(Group { name: names::plain(fields, "group")? }),
         Kind::Socket => Subject::Socket(Socket { path: text(fields)?, access: access(fields) }),
@@ -122,9 +185,19 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
         }),
         Kind::Command => Subject::Command(command(fields)?),
         Kind::AnyOf => Subject::AnyOf(AnyOf {
-            alternatives: fields.some_texts("any_of").iter().filter_map(|id| words.requirement(fields, id)).collect(),
+            alternatives: fields.some_texts("any_of").iter().filter_map(|id| alternative(fields, words, id)).collect(),
         }),
     })
+}
+
+/// One alternative: a name that stands for several things is none.
+fn alternative(fields: &Fields<'_>, words: &Words<'_>, id: &Placed<&str>) -> Option<usize> {
+    let found = words.requirement(fields, id)?;
+    if found.len() > 1 {
+        let message = format!("`{}` stands for {} requirements; an alternative is one of them", shortened(id.value), found.len());
+        bad(fields, id.span.clone(), message);
+    }
+    Some(found.start)
 }
 
 fn flag(fields: &Fields<'_>, key: &'static str) -> bool {
@@ -147,8 +220,8 @@ fn owned(texts: Vec<Placed<&str>>) -> Vec<String> {
     texts.into_iter().map(|text| text.value.to_owned()).collect()
 }
 
-fn tool(fields: &Fields<'_>) -> Option<Tool> {
-    let names = fields.some_texts("tool");
+fn tool(fields: &Fields<'_>, key: &'static str) -> Option<Tool> {
+    let names = fields.some_texts(key);
     for name in &names {
         // A path would start a file of the guide's choosing; PATH is the person's choice.
         if name.value.trim().is_empty()
@@ -166,7 +239,8 @@ fn tool(fields: &Fields<'_>) -> Option<Tool> {
     let tool = Tool {
         names: owned(names),
         version: fields.read("version", Range::parse),
-        version_from: names::project_file(fields, "version_from"),
+        version_from: version_from(fields),
+        tested: fields.read("tested", Range::parse),
         args: owned(args),
         pattern: fields.read("pattern", Pattern::new),
         packages: packages(fields),
@@ -177,6 +251,22 @@ fn tool(fields: &Fields<'_>) -> Option<Tool> {
         bad(fields, fields.key_span("version_from"), "`version` and `version_from` both say which version is wanted; keep one");
     }
     (!tool.names.is_empty()).then_some(tool)
+}
+
+/// A file that says a version: its name alone where its own way is known, else with what finds the version in it.
+fn version_from(fields: &Fields<'_>) -> Option<VersionFrom> {
+    if !fields.is_table("version_from") {
+        let file = names::project_file(fields, "version_from")?;
+        return Some(VersionFrom { file, pattern: None, at_least: false });
+    }
+    let table = fields.table("version_from", "version_from")?;
+    let at_least = flag(&table, "at_least");
+    let (file, pattern) = (names::project_file(&table, "file"), table.read("pattern", Pattern::new));
+    if !table.has("file") {
+        table.missing("file");
+    }
+    table.finish(|_| None);
+    Some(VersionFrom { file: file?, pattern, at_least })
 }
 
 fn variable(fields: &Fields<'_>) -> Option<EnvironmentVariable> {
@@ -279,20 +369,31 @@ fn system(fields: &Fields<'_>) -> Option<Systems> {
     Some(Systems { versions, editions: list("edition"), distros: list("distro"), arches: list("arch") })
 }
 
-fn path(fields: &Fields<'_>, kind: PathKind, path: String) -> Path {
+fn path(fields: &Fields<'_>, (kind, key): (PathKind, &'static str)) -> Option<Path> {
+    let mut places = owned(fields.some_texts(key)).into_iter();
     let mode = |text: &str| {
         u32::from_str_radix(text, 8).ok().filter(|mode| *mode <= 0o7777).ok_or("a mode is written in octal digits, like \"600\"")
     };
-    Path {
+    if fields.texts(key).iter().any(|place| place.value.trim().is_empty()) {
+        bad(fields, fields.key_span(key), format!("`{key}` is empty"));
+    }
+    Some(Path {
         kind,
-        path,
+        path: places.next()?,
+        or: places.collect(),
         mode: fields.read("mode", mode),
         mine: fields.word("owner", &[("me", ())]).is_some(),
         writable: flag(fields, "writable"),
         executable: flag(fields, "executable"),
-        contains: fields.read("contains", Pattern::new),
+        contains: patterns(fields, "contains"),
         expect: existence(fields),
-    }
+    })
+}
+
+/// Patterns that must all fit something.
+fn patterns(fields: &Fields<'_>, key: &'static str) -> Vec<Pattern> {
+    let read = |text: Placed<&str>| Pattern::new(text.value).map_err(|error| bad(fields, text.span, error.to_string())).ok();
+    fields.some_texts(key).into_iter().filter_map(read).collect()
 }
 
 fn status(fields: &Fields<'_>) -> Option<u16> {

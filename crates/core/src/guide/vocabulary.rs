@@ -128,12 +128,14 @@ pub const FIX: [Key; 10] = [
     may("caution", Text),
 ];
 
+const LEVEL: Shape = Word(&["must", "should", "may"]);
+
 /// The keys that every requirement may have.
 pub const REQUIREMENT: [Key; 9] = [
     may("stage", Text),
     may("title", Text),
     may("why", Text),
-    may("level", Word(&["must", "should", "may"])),
+    may("level", LEVEL),
     may("roles", Texts),
     may("when", Text),
     may("after", Texts),
@@ -142,12 +144,28 @@ pub const REQUIREMENT: [Key; 9] = [
 ];
 
 /// The keys of `[project]`.
-pub const PROJECT: [Key; 5] =
-    [needed("name", Text), may("about", Text), may("home", Text), may("help", Text), may("systems", Texts)];
+pub const PROJECT: [Key; 6] = [
+    needed("name", Text),
+    may("about", Text),
+    may("home", Text),
+    may("help", Text),
+    may("systems", Texts),
+    may("first_step", Texts),
+];
 
 /// The keys of a `[[stage]]`.
-pub const STAGE: [Key; 5] =
-    [needed("id", Text), may("title", Text), may("intro", Text), may("after_start", Flag), may("when", Text)];
+pub const STAGE: [Key; 10] = [
+    needed("id", Text),
+    may("title", Text),
+    may("intro", Text),
+    may("after_start", Flag),
+    may("start", Texts),
+    may("when", Text),
+    may("roles", Texts),
+    may("level", LEVEL),
+    may("after", Texts),
+    may("why", Text),
+];
 
 /// The keys of a `[role.ID]`.
-pub const ROLE: [Key; 1] = [may("about", Text)];
+pub const ROLE: [Key; 5] = [may("about", Text), may("when", Text), may("level", LEVEL), may("after", Texts), may("why", Text)];

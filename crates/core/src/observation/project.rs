@@ -138,6 +138,8 @@ pub struct CheckoutState {
 pub enum Pinned {
     /// This range of versions, said there.
     Range(String, String),
+    /// This version, found there by a pattern.
+    Version(String, String),
     /// Every version does, said there.
     Any(String),
     /// The file is not there.
@@ -234,6 +236,7 @@ impl Display for Pinned {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             Self::Range(range, place) => write!(f, "{range}, said in {place}"),
+            Self::Version(version, place) => write!(f, "{version}, in {place}"),
             Self::Any(place) => write!(f, "any version, said in {place}"),
             Self::NoFile => f.write_str("the file is not there"),
             Self::Silent => f.write_str("nothing about it"),

@@ -193,6 +193,19 @@ impl Range {
         &self.text
     }
 
+    /// The range from its lowest version on, without an upper end; none where it has no lower end.
+    pub fn upwards(&self) -> Option<Self> {
+        let lowest = |all: &Vec<Bound>| {
+            let from = all.iter().filter(|one| matches!(one.sign, Sign::AtLeast | Sign::Above | Sign::Equal));
+            from.max_by(|a, b| a.order(b)).cloned()
+        };
+        let bound =
+            self.alternatives.iter().map(lowest).collect::<Option<Vec<Bound>>>()?.into_iter().min_by(|a, b| a.order(b))?;
+        let sign = if bound.sign == Sign::Above { Sign::Above } else { Sign::AtLeast };
+        let limit = bound.limit();
+        Self::parse(&format!("{} {}", sign.text(), limit.trim_end_matches(".*"))).ok()
+    }
+
     /// How `version` stands to this range.
     pub fn fit(&self, version: &Version) -> Fit {
         match self.judge(version) {

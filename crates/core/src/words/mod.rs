@@ -20,7 +20,7 @@ use crate::finding::{Conclusion, Finding, Met, Reason};
 use crate::fix::{Shell, quote};
 use crate::guide::{Guide, Requirement, Subject};
 use crate::prelude::*;
-use crate::text::join_words;
+use crate::text::{Pattern, join_words};
 
 /// A finding about a requirement, to be told to somebody whose shell is known.
 #[derive(Debug, Clone, Copy)]
@@ -44,6 +44,25 @@ impl<'r> Words<'r> {
             Conclusion::Open(reason) => self.open(reason),
             Conclusion::Waits(waiting) => general::waiting(self, waiting),
             Conclusion::LeftOut(left_out) => general::left_out(self, *left_out),
+        }
+    }
+
+    /// What is worth knowing of what is met; none where there is nothing.
+    pub fn remark(&self) -> Option<String> {
+        let Conclusion::Met(Met::Tool(met)) = &self.finding.conclusion else { return None };
+        tool::met_remark(met)
+    }
+
+    /// What must fit the requirement's pattern, in words: what the guide says that it means, else the pattern.
+    fn form(&self) -> String {
+        self.form_of(self.requirement.subject.pattern().map_or("", Pattern::source))
+    }
+
+    fn form_of(&self, pattern: &str) -> String {
+        let means = self.requirement.means.as_deref().unwrap_or(pattern);
+        match &self.requirement.example {
+            Some(example) => format!("{means}, for example {example}"),
+            None => means.to_owned(),
         }
     }
 

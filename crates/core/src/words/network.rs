@@ -138,8 +138,7 @@ pub(super) fn service(words: &Words<'_>, reason: &ServiceReason) -> String {
         ServiceTrouble::NoName => format!("The name in {place} does not lead anywhere on this machine."),
         ServiceTrouble::OtherStatus { url, status } => other_status(url, *status, wanted.and_then(|service| service.status)),
         ServiceTrouble::OtherText { url } => {
-            let pattern = wanted.and_then(|service| service.contains.as_ref()).map(|pattern| pattern.source().to_owned());
-            format!("{url} answers, but not with what is expected: {}", pattern.unwrap_or_default())
+            format!("{url} answers, but not with what is expected: {}", words.form())
         }
         ServiceTrouble::OtherProgram { holder } => {
             let who = holder.as_ref().map_or_else(|| "another program".to_owned(), ToString::to_string);

@@ -25,7 +25,6 @@ fn nature(nature: &Nature) -> &'static str {
 pub(super) fn message(words: &Words<'_>, reason: &PathReason) -> String {
     let Subject::Path(wanted) = &words.requirement.subject else { return words.title() };
     let (path, kind) = (&reason.path, word(wanted.kind));
-    let pattern = wanted.contains.as_ref().map(|pattern| pattern.source().to_owned()).unwrap_or_default();
     match &reason.trouble {
         PathTrouble::Missing { alike: Some(name), .. } => format!(
             "The {kind} {path} is not there. There is {name}, which differs only in upper and lower case, and this disk tells them apart."
@@ -85,13 +84,27 @@ pub(super) fn message(words: &Words<'_>, reason: &PathReason) -> String {
         }
         PathTrouble::NotWritable { owner: None, writers: None } => format!("You may not write to {path}."),
         PathTrouble::NotExecutable => format!("You may not execute {path}."),
-        PathTrouble::Content => match wanted.kind {
-            PathKind::File => format!("{path} is there, but its text does not hold what this project needs: {pattern}"),
-            PathKind::Folder => format!("{path} is there, but no name in it fits what this project needs: {pattern}"),
-        },
+        PathTrouble::Content { missing } => {
+            let needs = content(words, missing);
+            match wanted.kind {
+                PathKind::File => format!("{path} is there, but its text does not hold what this project needs: {needs}"),
+                PathKind::Folder => format!("{path} is there, but not all in it that this project needs: {needs}"),
+            }
+        }
         PathTrouble::ContentUnread => {
             format!("What is in {path} could not be read, or searching it for the pattern would take too long.")
         }
+    }
+}
+
+/// What is missing of several things, in words.
+fn content(words: &Words<'_>, missing: &[String]) -> String {
+    let Subject::Path(wanted) = &words.requirement.subject else { return String::new() };
+    match (&words.requirement.means, missing.len() < wanted.contains.len()) {
+        (None, _) if missing.len() <= 1 => words.form_of(missing.first().map_or("", String::as_str)),
+        (None, _) => join_words(missing, "and"),
+        (Some(_), false) => words.form(),
+        (Some(means), true) => format!("{means} (nothing fits {})", join_words(missing, "and")),
     }
 }
 
@@ -134,7 +147,7 @@ pub(super) fn found(reason: &PathReason) -> Option<String> {
         PathTrouble::OpenToOthers { .. } => "open to others",
         PathTrouble::NotWritable { .. } => "not writable for you",
         PathTrouble::NotExecutable => "not executable",
-        PathTrouble::Content => "something else in it",
+        PathTrouble::Content { .. } => "something else in it",
         PathTrouble::OwnerUnknown | PathTrouble::NoPermissionBits | PathTrouble::ContentUnread => return None,
     };
     Some(text.to_owned())
@@ -160,7 +173,7 @@ pub(super) fn wanted_of(reason: &PathReason) -> Option<String> {
         | PathTrouble::OtherKind { .. }
         | PathTrouble::OwnerUnknown
         | PathTrouble::NoPermissionBits
-        | PathTrouble::Content
+        | PathTrouble::Content { .. }
         | PathTrouble::ContentUnread => None,
     }
 }
@@ -175,7 +188,7 @@ pub(super) fn wanted(path: &Path) -> String {
         mode,
         path.writable.then(|| "writable".to_owned()),
         path.executable.then(|| "executable".to_owned()),
-        path.contains.is_some().then(|| "with the right text".to_owned()),
+        (!path.contains.is_empty()).then(|| "with the right text".to_owned()),
     ];
     let words: Vec<String> = words.into_iter().flatten().collect();
     if words.is_empty() { "there".to_owned() } else { join_words(&words, "and") }

@@ -10,7 +10,7 @@ use crate::guide::{Checkout, Command, EnvironmentVariable, Existence, Limit, Lim
 use crate::observation::Fate;
 use crate::observation::Unfinished;
 use crate::prelude::*;
-use crate::text::{Pattern, join_words, seconds};
+use crate::text::{join_words, seconds};
 use crate::version::Fit;
 
 /// More names than these are only counted.
@@ -21,10 +21,6 @@ fn place(place: &Place) -> &str {
         Place::Environment => "the environment",
         Place::File(file) => file,
     }
-}
-
-fn shape(pattern: Option<&Pattern>) -> String {
-    pattern.map(|pattern| format!(": {}", pattern.source())).unwrap_or_default()
 }
 
 pub(super) fn met(words: &Words<'_>, met: &Met) -> String {
@@ -80,11 +76,9 @@ pub(super) fn variable(words: &Words<'_>, reason: &VariableReason) -> String {
             format!("{name} is not set in this terminal{nor}.")
         }
         VariableTrouble::Empty { place: at } => format!("{name} is set in {}, but to nothing.", place(at)),
-        VariableTrouble::Shape { place: at } => format!(
-            "{name} is set in {}, but its value does not have the form that is needed{}",
-            place(at),
-            shape(wanted.and_then(|variable| variable.matches.as_ref()))
-        ),
+        VariableTrouble::Shape { place: at } => {
+            format!("{name} is set in {}, but its value does not have the form that is needed: {}", place(at), words.form())
+        }
         VariableTrouble::OnlyInFile { file, line, fate, kept_by } => only_in_file(name, (file, *line), *fate, kept_by.as_ref()),
         VariableTrouble::OtherLineEnds { place: at } => format!(
             "{name} is set in {}, but that file was saved as on Windows (its line ends, or a mark at its beginning): some programs then \
@@ -233,7 +227,7 @@ pub(super) fn setting(words: &Words<'_>, reason: SettingReason) -> String {
     match reason {
         SettingReason::Unset => format!("The {of} setting {key} is not set."),
         SettingReason::Shape => {
-            format!("The {of} setting {key} does not have the form that is needed{}", shape(setting.matches.as_ref()))
+            format!("The {of} setting {key} does not have the form that is needed: {}", words.form())
         }
     }
 }
@@ -369,11 +363,12 @@ pub(super) fn command(words: &Words<'_>, reason: &CommandReason) -> String {
             format!("`{shown}` ended with the exit status {status}{should}{}", it_said(said.as_deref()))
         }
         CommandReason::Output { printed } => {
-            let pattern = wanted.matches.as_ref().map(|pattern| pattern.source().to_owned()).unwrap_or_default();
+            let pattern = if words.requirement.means.is_some() { "" } else { "what fits this pattern, " };
+            let form = words.form();
             if printed.is_empty() {
-                format!("`{shown}` ran, but printed nothing. What is expected fits this pattern: {pattern}")
+                format!("`{shown}` ran, but printed nothing. What is expected is {pattern}{form}")
             } else {
-                format!("`{shown}` ran, but printed something else than what is expected, which fits this pattern: {pattern}")
+                format!("`{shown}` ran, but printed something else than what is expected: {pattern}{form}")
             }
         }
     }

@@ -3,7 +3,8 @@
 use super::Words;
 use crate::document::shortened;
 use crate::finding::{
-    Breakage, ConsentNeed, Failure, NeededArch, OtherPlace, PinTrouble, Refusal, Silence, ToolMet, ToolReason, ToolTrouble,
+    Breakage, ConsentNeed, Failure, NeededArch, OtherPlace, PinTrouble, Refusal, Silence, ToolMet, ToolReason, ToolRemark,
+    ToolTrouble,
 };
 use crate::guide::{Existence, Subject, Tool};
 use crate::observation::Piece;
@@ -23,7 +24,33 @@ fn names(words: &Words<'_>) -> String {
     if let Subject::Tool(tool) = &words.requirement.subject { join_words(&tool.names, "or") } else { words.title() }
 }
 
+/// What is worth knowing of a tool that does.
+fn remark(found: Option<&Version>, remark: &ToolRemark) -> String {
+    match remark {
+        ToolRemark::Untried(tested) => {
+            let found = found.map_or_else(|| "this version".to_owned(), ToString::to_string);
+            format!("The project is only tried with {tested}, and {found} is newer: if something odd happens, think of that.")
+        }
+        ToolRemark::PinUnread(pin) => {
+            format!("Which version is wanted is not known ({}): tell that to whoever looks after the guide.", pin_unread(pin))
+        }
+    }
+}
+
+/// What is worth knowing of what is met.
+pub(super) fn met_remark(met: &ToolMet) -> Option<String> {
+    let ToolMet::Here { found, remark: Some(of), .. } = met else { return None };
+    Some(remark(found.as_ref(), of))
+}
+
 pub(super) fn met(words: &Words<'_>, met: &ToolMet) -> String {
+    match met_remark(met) {
+        Some(remark) => format!("{} {remark}", plainly_met(words, met)),
+        None => plainly_met(words, met),
+    }
+}
+
+fn plainly_met(words: &Words<'_>, met: &ToolMet) -> String {
     match met {
         ToolMet::Here { name, program, found: Some(version), .. } => format!("{} {version} is at {program}.", named(words, name)),
         ToolMet::Here { program, found: None, started: true, .. } => format!("{} runs, at {program}.", words.title()),
@@ -336,7 +363,7 @@ pub(super) fn wanted(tool: &Tool) -> Option<String> {
         (Some(range), Existence::Absent, _) => Some(format!("not {range}")),
         (None, Existence::Absent, _) => Some("not there".to_owned()),
         (Some(range), Existence::Present, _) => Some(range.to_string()),
-        (None, Existence::Present, Some(file)) => Some(format!("what {file} says")),
+        (None, Existence::Present, Some(from)) => Some(format!("what {} says", from.file)),
         (None, Existence::Present, None) => None,
     }
 }

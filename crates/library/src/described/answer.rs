@@ -56,7 +56,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::Provider { .. } => Observation::Provider(None),
         Probe::PackageOf { .. } => Observation::PackageOf(None),
         Probe::ManagerState { .. } => Observation::ManagerState(ManagerState::default()),
-        Probe::Pinned { file, tools } => contents::pinned(shape, file, tools),
+        Probe::Pinned { file, tools, pattern } => contents::pinned(shape, file, tools, pattern.as_deref()),
         Probe::Socket { path } => network::socket(shape, path),
         Probe::Connection { host, port } => said(network::connection_answer(shape, host, *port)),
         Probe::Fetch { url, pattern, .. } => said(network::fetch(shape, url, pattern.as_deref())),

@@ -240,9 +240,9 @@ pub(super) fn candidate(shape: &Shape, manager: Manager, package: &str) -> Optio
     Some(Observation::Candidate(offered.map_or(Candidate::Absent, Candidate::Version)))
 }
 
-pub(super) fn pinned(shape: &Shape, file: &str, tools: &[String]) -> Observation {
+pub(super) fn pinned(shape: &Shape, file: &str, tools: &[String], pattern: Option<&str>) -> Observation {
     Observation::Pinned(match shape.contents.paths.get(&resolve(shape, file)) {
-        Some(path) => crate::repository::pinned(file, &path.text, tools),
+        Some(path) => crate::repository::version_in(file, &path.text, tools, pattern),
         None => Pinned::NoFile,
     })
 }

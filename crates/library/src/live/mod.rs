@@ -89,13 +89,13 @@ impl Live {
         let mut several = Vec::new();
         for requirement in &guide.requirements {
             let Subject::Path(path) = &requirement.subject else { continue };
-            let Some(pattern) = &path.contains else { continue };
-            let real = self.real_place(&path.path);
-            if self.project.holds(&real) {
-                continue;
-            }
-            if *asked.entry(real.clone()).or_insert(pattern.source()) != pattern.source() {
-                several.push(real);
+            for (place, pattern) in
+                [&path.path].into_iter().chain(&path.or).flat_map(|place| path.contains.iter().map(move |one| (place, one)))
+            {
+                let real = self.real_place(place);
+                if !self.project.holds(&real) && *asked.entry(real.clone()).or_insert(pattern.source()) != pattern.source() {
+                    several.push(real);
+                }
             }
         }
         several
@@ -179,12 +179,12 @@ impl Live {
     }
 
     /// What a file of the project says about a tool's version.
-    fn pinned(&self, file: &str, tools: &[String]) -> Observation {
+    fn pinned(&self, file: &str, tools: &[String], pattern: Option<&str>) -> Observation {
         if let Some(reason) = self.leads_out(file) {
             return Observation::CouldNotLook(reason);
         }
         match place::text(&self.place(file)) {
-            Ok(text) => Observation::Pinned(crate::repository::pinned(file, &text, tools)),
+            Ok(text) => Observation::Pinned(crate::repository::version_in(file, &text, tools, pattern)),
             Err(crate::LoadError::Unreadable { reason, .. }) if reason.kind() == std::io::ErrorKind::NotFound => {
                 Observation::Pinned(Pinned::NoFile)
             }
@@ -401,7 +401,7 @@ impl Live {
             Probe::Provider { manager, program } => package::provider(self, *manager, program),
             Probe::PackageOf { file } => Observation::PackageOf(package::owner(self, file)),
             Probe::ManagerState { manager } => package::state(self, *manager),
-            Probe::Pinned { file, tools } => self.pinned(file, tools),
+            Probe::Pinned { file, tools, pattern } => self.pinned(file, tools, pattern.as_deref()),
             Probe::Module { name } => os::module(name),
         }
     }

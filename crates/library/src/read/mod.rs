@@ -32,7 +32,7 @@ mod systemctl;
 mod unit;
 mod windows;
 
-pub use crate::repository::pinned;
+pub use crate::repository::{pinned, version_in};
 pub use accounts::{group_name, group_names_of_ids, user_name};
 pub use alternatives::alternatives;
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};

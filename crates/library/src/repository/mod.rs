@@ -3,5 +3,5 @@
 mod pinned;
 mod ranges;
 
-pub use pinned::pinned;
+pub use pinned::{pinned, version_in};
 pub(crate) use ranges::from_npm as range_of_npm;

@@ -1,7 +1,32 @@
 use super::ranges::{exact_or_series, from_npm, from_python};
 use crate::document;
 use crate::observation::Pinned;
+use crate::text::Pattern;
 use crate::version::Range;
+
+/// The version in a file of the project: what the guide's pattern finds, or where there is none, as the file's own way is known.
+pub fn version_in(file: &str, text: &str, tools: &[String], pattern: Option<&str>) -> Pinned {
+    match pattern.map(Pattern::new) {
+        None => pinned(file, text, tools),
+        Some(Ok(pattern)) => found(file, text, &pattern),
+        Some(Err(_)) => Pinned::Silent,
+    }
+}
+
+/// The version that a pattern of the guide finds in a file of the project: its first group, or all that it fits.
+fn found(file: &str, text: &str, pattern: &Pattern) -> Pinned {
+    let Some(version) = pattern.capture(text) else { return Pinned::Silent };
+    let offset = (version.as_ptr() as usize).saturating_sub(text.as_ptr() as usize);
+    let place = format!("{file}, line {}", line_number(text, offset));
+    let version = version.trim().trim_start_matches('v');
+    // Only what is plainly a version is told: a pattern may find anything in any file of the project.
+    let plain = |c: char| c.is_ascii_alphanumeric() || "._+-".contains(c);
+    let is_version = version.starts_with(|c: char| c.is_ascii_digit()) && version.len() <= LONGEST_VERSION;
+    if is_version && version.chars().all(plain) { Pinned::Version(version.to_owned(), place) } else { Pinned::Unreadable(place) }
+}
+
+/// No version is longer, and few secrets are shorter.
+const LONGEST_VERSION: usize = 16;
 
 /// Which versions of a tool a file of the project asks for. The file's name says how it is read: `rust-toolchain(.toml)`, `Cargo.toml`,
 /// `package.json`, `pyproject.toml`, `.python-version`, `.node-version`, `.nvmrc`, `go.mod`, `CMakeLists.txt`; of any other file, the

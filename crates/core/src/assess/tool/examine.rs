@@ -119,6 +119,7 @@ fn is_there(inquiry: &mut Inquiry<'_>, runs_on: &RunsOn) -> Result<bool, Stop> {
         names: vec![runs_on.name.clone()],
         version: Some(range.clone()),
         version_from: None,
+        tested: None,
         args: Vec::new(),
         pattern: None,
         packages: Vec::new(),
@@ -130,7 +131,7 @@ fn is_there(inquiry: &mut Inquiry<'_>, runs_on: &RunsOn) -> Result<bool, Stop> {
 }
 
 fn wants_no_version(tool: &Tool) -> bool {
-    tool.version.is_none() && tool.version_from.is_none()
+    tool.version.is_none() && tool.version_from.is_none() && tool.tested.is_none()
 }
 
 fn silent(silence: Silence) -> Outcome {

@@ -7,41 +7,65 @@ pub(super) use examine::said;
 
 use crate::catalogue;
 use crate::finding::{
-    Conclusion, Met, NeededArch, OtherCopy, OtherPlace, PinTrouble, Reason, Refusal, ToolMet, ToolReason, ToolTrouble,
-    WantedVersion,
+    Conclusion, Met, NeededArch, OtherCopy, OtherPlace, PinTrouble, Reason, Refusal, ToolMet, ToolReason, ToolRemark,
+    ToolTrouble, WantedVersion,
 };
-use crate::guide::{Existence, Tool};
+use crate::guide::{Existence, Tool, VersionFrom};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{FileKind, Nature, Pinned, ProgramCopy, StartEffect};
 use crate::packages::packages_of_tool;
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Consent;
-use crate::version::{Fit, Range, Standing, number_behind};
+use crate::version::{Fit, Range, Standing, Version, number_behind};
 use examine::{Outcome, arguments, examine, known_by_its_file, permission, stated};
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, tool: &Tool) -> Result<Conclusion, Stop> {
-    let Some(file) = &tool.version_from else { return look(inquiry, tool, None) };
-    let pin = match inquiry.pinned(file, &tool.names)? {
-        Pinned::Range(range, place) => match Range::parse(range) {
-            Ok(range) => {
-                let tool = Tool { version: Some(range), version_from: None, ..tool.clone() };
-                return look(inquiry, &tool, Some(place));
-            }
-            Err(_) => PinTrouble::Unreadable(place.clone()),
+    let Some(from) = &tool.version_from else { return look(inquiry, tool, None) };
+    let pin = match inquiry.pinned(from, &tool.names)? {
+        Pinned::Range(text, place) => match Range::parse(text).ok().and_then(|range| wanted_by(from, range)) {
+            Some(range) => return pinned(inquiry, tool, range, place),
+            None => PinTrouble::Unreadable(place.clone()),
+        },
+        Pinned::Version(text, place) => match exactly(text).and_then(|range| wanted_by(from, range)) {
+            Some(range) => return pinned(inquiry, tool, range, place),
+            None => PinTrouble::NotAVersion(place.clone()),
         },
         Pinned::Any(_) => return look(inquiry, tool, None),
-        Pinned::NoFile => PinTrouble::NoFile(file.clone()),
-        Pinned::Silent => PinTrouble::Silent(file.clone()),
+        Pinned::NoFile => PinTrouble::NoFile(from.file.clone()),
+        Pinned::Silent => PinTrouble::Silent(from.file.clone()),
         Pinned::Unreadable(place) => PinTrouble::NotAVersion(place.clone()),
     };
     Ok(match look(inquiry, tool, None)? {
-        Conclusion::Met(Met::Tool(ToolMet::Here { name, program, found, .. })) => {
-            let trouble = ToolTrouble::PinUnread { found, pin };
-            ToolReason { name, program: Some(program), trouble, wanted: None, other: None }.into()
+        // What the project's own file does not say is no fault of this machine's; a file that is not here may be.
+        Conclusion::Met(Met::Tool(ToolMet::Here { name, program, found, started, wanted, .. })) => {
+            if let PinTrouble::NoFile(_) = pin {
+                let trouble = ToolTrouble::PinUnread { found, pin };
+                return Ok(ToolReason { name, program: Some(program), trouble, wanted: None, other: None }.into());
+            }
+            let remark = Some(ToolRemark::PinUnread(pin));
+            Met::Tool(ToolMet::Here { name, program, found, started, wanted, remark }).into()
         }
         other @ (Conclusion::Met(_) | Conclusion::Open(_) | Conclusion::Waits(_) | Conclusion::LeftOut(_)) => other,
     })
+}
+
+/// With the versions that a file of the project states.
+fn pinned(inquiry: &mut Inquiry<'_>, tool: &Tool, range: Range, place: &str) -> Result<Conclusion, Stop> {
+    let tool = Tool { version: Some(range), version_from: None, ..tool.clone() };
+    look(inquiry, &tool, Some(place))
+}
+
+/// The range that the guide makes of what a file states.
+fn wanted_by(from: &VersionFrom, range: Range) -> Option<Range> {
+    if from.at_least { range.upwards() } else { Some(range) }
+}
+
+/// The range of a version that stands by itself: of one or two numbers, the series of it.
+fn exactly(text: &str) -> Option<Range> {
+    let version = Version::parse(text).ok()?;
+    let series = text.bytes().all(|byte| byte.is_ascii_digit() || byte == b'.') && text.matches('.').count() < 2;
+    Range::parse(&if series { format!("{version}.*") } else { format!("= {version}") }).ok()
 }
 
 /// A tool under one of its names, with the versions that would do.
@@ -292,9 +316,12 @@ fn judge(asked: &Asked<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Conclusion
         let trouble = ToolTrouble::WrongArch { built_for: arches.clone(), needed: NeededArch::Guide(wanted.clone()) };
         return asked.reason(Some(program), trouble).into();
     }
-    let here = |found, started| {
+    let here = |found: Option<Version>, started| {
         let (name, program) = (asked.name.to_owned(), program.to_owned());
-        Met::Tool(ToolMet::Here { name, program, found, started, wanted: asked.wanted() }).into()
+        let tested = asked.tool.tested.as_ref().zip(found.as_ref());
+        let untried = tested.filter(|(tested, found)| tested.fit(found) == Fit::TooNew).map(|(tested, _)| tested.clone());
+        let remark = untried.map(ToolRemark::Untried);
+        Met::Tool(ToolMet::Here { name, program, found, started, wanted: asked.wanted(), remark }).into()
     };
     let trouble = match (outcome, &asked.tool.version) {
         (Outcome::Trouble(trouble), _) => trouble.clone(),
