@@ -3,13 +3,13 @@
 //! A thread pool, a described machine, a recording and a test all drive the same machine. A requirement moves on as soon as
 //! *its* answers are in; there are no rounds.
 
-use crate::assess::sum_disks;
+use crate::assess::{sum_disks, values_set};
 use crate::assessment::{Assessment, assess};
 use crate::finding::{Finding, General};
 use crate::fix::agreed;
 use crate::guide::Guide;
 use crate::guide_ports::GuidePorts;
-use crate::inquiry::{Context, DISK_LEDGER, FoundVersions};
+use crate::inquiry::{Context, DISK_LEDGER, FoundVersions, VALUES};
 use crate::known::Known;
 use crate::ledger::DiskLedger;
 use crate::manager::Manager;
@@ -44,6 +44,8 @@ pub struct Finished {
     pub known: Known,
     /// What came of each requirement that was begun, in the order of the guide.
     pub settled: Vec<Settled>,
+    /// The guide, as it is with the values that are set here.
+    pub guide: Arc<Guide>,
 }
 
 /// The selection names something that the guide does not have.
@@ -65,6 +67,10 @@ pub struct Driver {
     versions: FoundVersions,
     ledger: Option<DiskLedger>,
     ledger_open: Option<usize>,
+    /// How many answers the values of the guide still wait for.
+    values_open: usize,
+    /// What begins once they are known.
+    selected: VecDeque<usize>,
     ready: VecDeque<usize>,
     /// The findings that were told already, since they are there and only their fixes are still to come.
     told: Vec<Option<Arc<Finding>>>,
@@ -121,9 +127,11 @@ impl Driver {
             versions: FoundVersions::default(),
             ledger: None,
             ledger_open: None,
+            values_open: 0,
             done: 0,
             begun: ready.len(),
-            ready,
+            selected: ready,
+            ready: VecDeque::new(),
             news: Vec::new(),
             queues: Default::default(),
             for_managers: VecDeque::new(),
@@ -136,6 +144,7 @@ impl Driver {
         for probe in [Probe::System, Probe::Surroundings] {
             driver.ask(probe, None);
         }
+        driver.advance_values();
         Ok(driver)
     }
 
@@ -240,7 +249,7 @@ impl Driver {
                 settled.unwrap_or_else(|| Settled::new(index, Finding::new(General::Interrupted.into()), Vec::new()))
             })
             .collect();
-        Finished { known: self.known, settled }
+        Finished { known: self.known, settled, guide: self.guide }
     }
 
     fn context(&self) -> Context<'_> {
@@ -259,11 +268,12 @@ impl Driver {
 
     /// One answer less to wait for; the last one makes the requirement ready.
     fn release(&mut self, index: usize) {
-        let Some(open) =
-            (if index == DISK_LEDGER { self.ledger_open.as_mut() } else { self.open.get_mut(index).and_then(Option::as_mut) })
-        else {
-            return;
+        let open = match index {
+            DISK_LEDGER => self.ledger_open.as_mut(),
+            VALUES => Some(&mut self.values_open),
+            _ => self.open.get_mut(index).and_then(Option::as_mut),
         };
+        let Some(open) = open else { return };
         *open = open.saturating_sub(1);
         if *open == 0 {
             self.ready.push_back(index);
@@ -277,8 +287,10 @@ impl Driver {
     }
 
     fn advance(&mut self, index: usize) {
-        if index == DISK_LEDGER {
-            return self.advance_ledger();
+        match index {
+            DISK_LEDGER => return self.advance_ledger(),
+            VALUES => return self.advance_values(),
+            _ => {}
         }
         if self.settled.get(index).is_none_or(Option::is_some) {
             return;
@@ -341,6 +353,25 @@ impl Driver {
                 self.begun += 1;
             }
             self.ready.push_back(leader);
+        }
+    }
+
+    /// What the guide says depends on what its values are set to, so they come first.
+    fn advance_values(&mut self) {
+        match values_set(self.context()) {
+            Ok(settings) => {
+                if let Some(moved) = settings.and_then(|settings| self.guide.moved(&settings)) {
+                    self.ports = GuidePorts::of(&moved);
+                    self.guide = Arc::new(moved);
+                }
+                self.ready.append(&mut self.selected);
+            }
+            Err(probes) => {
+                self.values_open = probes.len();
+                for probe in probes {
+                    self.ask(probe, Some(VALUES));
+                }
+            }
         }
     }
 

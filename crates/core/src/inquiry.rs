@@ -2,7 +2,7 @@
 
 use crate::condition::{Fact, Facts, Flag};
 use crate::finding::{Finding, General};
-use crate::guide::{Access, Checkout, Command, Guide, LimitKind, VersionFrom};
+use crate::guide::{Access, Checkout, Command, Guide, LimitKind, SetBy, ValueShape, VersionFrom};
 use crate::guide_ports::GuidePorts;
 use crate::known::{Answer, Known};
 use crate::ledger::DiskLedger;
@@ -10,7 +10,7 @@ use crate::manager::Manager;
 use crate::observation::{
     Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder,
     Hypervisor, LibraryState, LimitState, ManagerState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor,
-    ProgramCopy, Recorded, Run, SettingNumber, SocketState, Surroundings, System, SystemProxy, SystemService, Value,
+    ProgramCopy, Recorded, Run, SettingNumber, SettingText, SocketState, Surroundings, System, SystemProxy, SystemService, Value,
     VariableState, Way,
 };
 use crate::prelude::*;
@@ -62,6 +62,8 @@ pub(crate) struct FoundVersions(RefCell<HashMap<usize, Vec<FoundVersion>>>);
 /// The name that a program was asked by, and the version that was found for it.
 type FoundVersion = (String, Option<Version>);
 
+/// Stands for the values of a guide where requirements are waited for.
+pub(crate) const VALUES: usize = usize::MAX - 1;
 /// Stands for the disk ledger where requirements are waited for.
 pub(crate) const DISK_LEDGER: usize = usize::MAX;
 
@@ -276,8 +278,10 @@ questions! {
     /// A free port above one.
     free_port(place: &PortPlace) -> Option<u16> = FreePort, Probe::FreePort(place.clone());
     /// The number that a setting holds.
-    setting_number(variable: &str, env_file: Option<&str>) -> SettingNumber = SettingNumber,
-        Probe::SettingNumber { variable: variable.to_owned(), env_file: env_file.map(ToOwned::to_owned) };
+    setting_number(by: &SetBy) -> SettingNumber = SettingNumber, Probe::SettingNumber(by.clone());
+    /// The text that a setting holds.
+    setting_text(by: &SetBy, shape: &ValueShape) -> SettingText = SettingText,
+        Probe::SettingText { by: by.clone(), shape: shape.clone() };
     /// Room on a disk.
     disk_room(path: &str) -> DiskRoom = DiskRoom, Probe::DiskRoom { path: path.to_owned() };
     /// Memory.

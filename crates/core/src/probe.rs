@@ -1,7 +1,7 @@
 //! The questions that can be put to a machine. Each is small, and plain data.
 
 use crate::catalogue::{self, Start};
-use crate::guide::{Access, LimitKind, Protocol};
+use crate::guide::{Access, LimitKind, Protocol, SetBy, ValueShape};
 use crate::manager::Manager;
 use crate::observation::Way;
 use crate::prelude::*;
@@ -84,12 +84,14 @@ pub enum Probe {
     PortHolder(PortPlace),
     /// The first port above this one that can be bound.
     FreePort(PortPlace),
-    /// Which number does a variable, or a key of a `.env`-style file, set?
-    SettingNumber {
-        /// The variable and key.
-        variable: String,
-        /// The file, which wins over nothing but its absence: the environment comes first.
-        env_file: Option<String>,
+    /// Which number is set there?
+    SettingNumber(SetBy),
+    /// Which text of this shape is set there?
+    SettingText {
+        /// Where.
+        by: SetBy,
+        /// What kind of thing it must be: nothing else is told.
+        shape: ValueShape,
     },
     /// How much may this user still write at a place?
     DiskRoom {
@@ -314,7 +316,8 @@ impl Probe {
             | Self::Program { .. }
             | Self::RecordedVersion { .. }
             | Self::PortBinding(_)
-            | Self::SettingNumber { .. }
+            | Self::SettingNumber(_)
+            | Self::SettingText { .. }
             | Self::DiskRoom { .. }
             | Self::Memory
             | Self::Cores
@@ -366,8 +369,13 @@ impl Display for Probe {
             Self::PortBinding(place) => write!(f, "bind {place}"),
             Self::PortHolder(place) => write!(f, "holder of {place}"),
             Self::FreePort(place) => write!(f, "a free port above {}", place.port),
-            Self::SettingNumber { variable, env_file: None } => write!(f, "variable {variable}"),
-            Self::SettingNumber { variable, env_file: Some(file) } => write!(f, "variable {variable}, or its line in {file}"),
+            Self::SettingNumber(by) | Self::SettingText { by, .. } => match (&by.variable, &by.env_file, &by.entry) {
+                (Some(variable), None, None) => write!(f, "variable {variable}"),
+                (Some(variable), Some(file), None) => write!(f, "variable {variable}, or its line in {file}"),
+                (Some(variable), _, Some((file, key))) => write!(f, "variable {variable}, or {key} in {file}"),
+                (None, _, Some((file, key))) => write!(f, "{key} in {file}"),
+                (None, _, None) => f.write_str("nothing"),
+            },
             Self::DiskRoom { path } => write!(f, "room at {path}"),
             Self::Memory => f.write_str("memory and its limits"),
             Self::Cores => f.write_str("cores and their limits"),

@@ -155,6 +155,10 @@ impl Problems {
     /// Adds a problem.
     pub fn add(&self, problem: Problem) {
         let mut list = self.list.borrow_mut();
+        // One word has one message: the first, which is the nearest to what was meant.
+        if !problem.span.is_empty() && list.iter().any(|other| other.span == problem.span) {
+            return;
+        }
         if list.len() < Self::MOST {
             list.push(problem);
         } else {

@@ -199,7 +199,10 @@ fn files(text: &str, choice: usize) {
     ];
     let name = NAMES.get(choice % NAMES.len()).copied().unwrap_or_default();
     let _ = read::pinned(name, text, &["node".to_owned(), "yarn".to_owned()]);
-    let _ = (read::env_entries(text).count(), read::env_value(text, "A"), read::setting_number("A", None, Some((".env", text))));
+    let _ = (read::env_entries(text).count(), read::env_value(text, "A"), read::version_in("x.txt", text, &[], Some("[0-9.]+")));
+    for file in ["a.toml", "a.json", "a.yaml", "a.properties"] {
+        let _ = read::keyed(file, text, "a.b");
+    }
     let _ = (read::branch_of_head(text), read::submodule_paths(text), read::is_large_file_pointer(text.as_bytes()));
     let _ = (read::pkg_config_version(text), read::sets_variable(text, "PATH"), read::file_kind(text.as_bytes()));
 }

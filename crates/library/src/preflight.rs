@@ -151,7 +151,7 @@ impl<'l> Preflight<'l> {
             elapsed_ms: milliseconds(clock),
             interrupted,
         };
-        let mut report = Report::new(Arc::clone(&self.guide), self.selection.role, frame, driver.finish());
+        let mut report = Report::new(self.selection.role, frame, driver.finish());
         report.stage = self.selection.stage;
         Ok(report)
     }

@@ -174,7 +174,8 @@ fn is_cheap(probe: &Probe) -> bool {
     match probe {
         Probe::Program { .. }
         | Probe::PortBinding(_)
-        | Probe::SettingNumber { .. }
+        | Probe::SettingNumber(_)
+        | Probe::SettingText { .. }
         | Probe::Device { .. }
         | Probe::Path { .. }
         | Probe::StartupLine { .. }

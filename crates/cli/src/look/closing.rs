@@ -27,6 +27,11 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) 
         return;
     }
     if report.outcome() == Outcome::Ready {
+        if !report.guide.project.first_step.is_empty() {
+            paper.gap();
+            paper.block(0, "What to type first:", Ink::Body);
+            report.guide.project.first_step.iter().for_each(|line| paper.copyable(2, line));
+        }
         beyond(paper, report, next);
         return;
     }

@@ -244,6 +244,12 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
         met(paper, report, &all);
     }
     let indent = indent(paper.look());
+    for one in all.iter().filter(|one| one.finding.verdict() == Verdict::Met) {
+        if let Some(remark) = report.words(one).and_then(|words| words.remark()) {
+            let text = format!("{}: {remark}", title(report, one));
+            paper.labelled(indent, ("note", Ink::Unsure), 9, (&text, Ink::Body));
+        }
+    }
     if paper.look().detail == Detail::Verbose && !report.shared_evidence().is_empty() {
         paper.heading("What the disks have, and what is needed where");
         answers(paper, indent, report.shared_evidence());
@@ -271,7 +277,10 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
     let mine = |one: &Settled| report.requirement(one).is_some_and(|requirement| requirement.concerns(report.role));
     let later = all.iter().filter(|one| one.finding.left_out() == Some(LeftOut::UntilStarted) && mine(one)).count();
     if later > 0 {
-        let text = format!("{} to check once the project runs, with --after-start", counted(later, "thing"));
+        let start =
+            report.guide.stages.iter().find(|stage| stage.after_start && !stage.start.is_empty()).map(|stage| &stage.start);
+        let how = start.map(|start| format!(": start it with {}", join_words(start, "and then"))).unwrap_or_default();
+        let text = format!("{} to check with --after-start, once the project runs{how}", counted(later, "thing"));
         paper.labelled(indent, ("later", Ink::Quiet), 9, (&text, Ink::Quiet));
     }
 }

@@ -19,6 +19,7 @@ mod socket;
 mod system;
 mod system_service;
 mod tool;
+mod value;
 mod variable;
 mod virtualization;
 
@@ -40,6 +41,15 @@ pub(crate) fn sum_disks(context: Context<'_>) -> Result<DiskLedger, Vec<Probe>> 
     disk::sum(&mut inquiry).map_err(|_| inquiry.into_open().0)
 }
 
+/// What the values of a guide are set to, in their order, where any is moved; or what must be known first.
+///
+/// # Errors
+/// The probes that must be answered first.
+pub(crate) fn values_set(context: Context<'_>) -> Result<Option<Vec<String>>, Vec<Probe>> {
+    let mut inquiry = Inquiry::new(context);
+    value::all(&mut inquiry).map_err(|_| inquiry.into_open().0)
+}
+
 /// The finding by itself, with its evidence; `None` where answers are still to come.
 pub(crate) fn finding_with_evidence(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) -> Option<Finding> {
     let conclusion = match conclude(inquiry, index, requirement) {
@@ -57,6 +67,9 @@ fn conclude(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) 
     }
     if let Some(waiting) = blocked(inquiry, requirement)? {
         return Ok(Conclusion::Waits(waiting));
+    }
+    if let Some(unfit) = value::unfit(inquiry, requirement)? {
+        return Ok(unfit.into());
     }
     match &requirement.subject {
         Subject::Tool(tool) => tool::assess(inquiry, tool),

@@ -89,8 +89,8 @@ enum Configured {
 
 fn configured(inquiry: &mut Inquiry<'_>, port: &Port) -> Result<Configured, Stop> {
     let Some(set_by) = &port.set_by else { return Ok(Configured::Default) };
-    let set_at = |place: &str| SetAt { variable: set_by.variable.clone(), place: place.to_owned() };
-    Ok(match inquiry.setting_number(&set_by.variable, set_by.env_file.as_deref())? {
+    let set_at = |place: &str| SetAt { variable: set_by.name().to_owned(), place: place.to_owned() };
+    Ok(match inquiry.setting_number(set_by)? {
         SettingNumber::Unset => Configured::Default,
         SettingNumber::Number(number, place) => match u16::try_from(*number).ok().filter(|number| *number > 0) {
             Some(number) => Configured::Number(number, set_at(place)),

@@ -332,7 +332,7 @@ fn a_port_comes_from_where_the_project_reads_it(
     #[case] message: &str,
 ) {
     let mut script = debian();
-    let probe = Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) };
+    let probe = Probe::SettingNumber(crate::guide::SetBy::variable("SHORE_PORT", Some(".env".into())));
     script.insert(probe, Observation::SettingNumber(setting));
     script.insert(Probe::PortBinding(place(8080)), Observation::PortBinding(Binding::Free));
     script.insert(Probe::PortBinding(place(7070)), Observation::PortBinding(Binding::Held));

@@ -489,6 +489,10 @@ causes! {
         "It could not be found out whether this is met."
         "The system refused or failed to answer; its reason is in the message."
         "Look at the reason; often it is a permission." }
+    ValueUnfit Any "value-unfit" {
+        "A setting of the project that this rests on holds something that it cannot be."
+        "The variable, or the line of the file, that moves the value was read, and what stands there is of another kind than what the guide states."
+        "Correct it, or take it away: then what the guide states counts." }
     NotSupportedHere Any "not-supported-here" {
         "This version of the software cannot check this, on this system or at all."
         "There is no way to look that is known for it."

@@ -1,5 +1,6 @@
 //! What a finding of any kind may come to.
 
+use super::SetAt;
 use crate::cause::Cause;
 use crate::prelude::*;
 use serde::Serialize;
@@ -81,6 +82,13 @@ pub enum General {
     },
     /// A condition rests on something that could not be found out.
     ConditionUnknown,
+    /// A value that it speaks of is set to something that it cannot be.
+    ValueUnfit {
+        /// What sets it, and where.
+        set_at: SetAt,
+        /// What it must be.
+        must_be: String,
+    },
     /// The person interrupted before it was known.
     Interrupted,
 }
@@ -91,6 +99,7 @@ impl General {
             Self::CouldNotLook { .. } | Self::Interrupted => Cause::CouldNotLook,
             Self::NotSupported { .. } => Cause::NotSupportedHere,
             Self::ConditionUnknown => Cause::ConditionUnknown,
+            Self::ValueUnfit { .. } => Cause::ValueUnfit,
         }
     }
 }

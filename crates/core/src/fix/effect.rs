@@ -135,11 +135,11 @@ impl Change {
             (Self::Name(name, address), Probe::Addresses { name: asked }, Observation::Addresses(_)) if name == asked => {
                 Some(Observation::Addresses(vec![*address]))
             }
-            (
-                Self::Number { variable, number, place },
-                Probe::SettingNumber { variable: asked, .. },
-                Observation::SettingNumber(_),
-            ) if variable == asked => Some(Observation::SettingNumber(SettingNumber::Number(*number, place.clone()))),
+            (Self::Number { variable, number, place }, Probe::SettingNumber(asked), Observation::SettingNumber(_))
+                if variable == asked.name() =>
+            {
+                Some(Observation::SettingNumber(SettingNumber::Number(*number, place.clone())))
+            }
             (Self::VariableGone(name), Probe::Variable { name: asked, .. }, Observation::Variable(state)) if name == asked => {
                 let (environment, file) = (Value::Unset, None);
                 Some(Observation::Variable(VariableState { environment, file, startup: None, line: None, ..state.clone() }))

@@ -14,7 +14,7 @@ pub(super) fn fixes(case: &Case<'_>, reason: &PortReason) -> Vec<Fix> {
     let PortReason::At { place: _, trouble: PortTrouble::Held { holder, .. }, free_port } = reason else { return ways };
     if let (Some(set_by), Some(free)) = (set_by(case), *free_port) {
         // A file that is not read, or that one may not write, leaves the variable.
-        ways.push(for_terminals(case, set_by, free));
+        ways.extend(for_terminals(case, set_by, free));
     } else if let Some(pid) = holder.as_ref().and_then(|holder| holder.pid).filter(|_| case.unix())
         && ways.first().is_some_and(|way| !way.run.is_empty() && !way.admin)
     {
@@ -30,7 +30,10 @@ pub(super) fn fixes(case: &Case<'_>, reason: &PortReason) -> Vec<Fix> {
 fn fix(case: &Case<'_>, reason: &PortReason) -> Option<Fix> {
     let (place, trouble, free) = match reason {
         PortReason::NotAPort { set_at, .. } => {
-            return Some(Fix::say(format!("Write a number from 1 to 65535 there: {}, in {}.", set_at.variable, set_at.place)));
+            return Some(Fix::say(format!(
+                "Correct {}, in {}: it must be a number from 1 to 65535.",
+                set_at.variable, set_at.place
+            )));
         }
         PortReason::At { place, trouble, free_port } => (place, trouble, *free_port),
     };
@@ -113,28 +116,32 @@ fn another_port(case: &Case<'_>, free: Option<u16>) -> Fix {
     Fix::say(format!("Have the project use another port{offer}; the guide names no setting for it."))
 }
 
-/// For every new terminal.
-fn for_terminals(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
+/// For every new terminal; none where no variable sets it.
+fn for_terminals(case: &Case<'_>, set_by: &SetBy, free: u16) -> Option<Fix> {
+    let variable = set_by.variable.as_deref()?;
     let fix = Fix::say(format!("Have the project use port {free} instead, which is free, in every new terminal."));
     let moved = moved(set_by, free, "the environment");
-    case.in_startup_file(fix, case.here.shell.set_for_good(&set_by.variable, &free.to_string())).with_effect(moved)
+    Some(case.in_startup_file(fix, case.here.shell.set_for_good(variable, &free.to_string())).with_effect(moved))
 }
 
 fn moved(set_by: &SetBy, free: u16, place: &str) -> Effect {
-    Effect::one(Change::Number { variable: set_by.variable.clone(), number: free.into(), place: place.to_owned() })
+    Effect::one(Change::Number { variable: set_by.name().to_owned(), number: free.into(), place: place.to_owned() })
 }
 
 fn move_to(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
     // What the environment says goes before any file; and one that is not to be changed is not changed.
-    if case.seen.closed {
-        return for_terminals(case, set_by, free);
+    if case.seen.closed
+        && let Some(fix) = for_terminals(case, set_by, free)
+    {
+        return fix;
     }
     let mut fix = Fix::say(format!("Have the project use port {free} instead, which is free."));
-    let place = set_by.env_file.as_deref().unwrap_or("the environment");
-    fix.effect = moved(set_by, free, place);
-    match &set_by.env_file {
-        Some(file) => fix.edit = Some(Edit { file: file.clone(), append: format!("{}={free}", set_by.variable), line: None }),
-        None => fix.run = vec![case.here.shell.set(&set_by.variable, &free.to_string())],
+    fix.effect = moved(set_by, free, set_by.files().next().unwrap_or("the environment"));
+    match (&set_by.variable, &set_by.env_file, &set_by.entry) {
+        (Some(name), Some(file), _) => fix.edit = Some(Edit { file: file.clone(), append: format!("{name}={free}"), line: None }),
+        (_, _, Some((file, key))) => fix.say = format!("{} Set {key} to {free} in {file}.", fix.say),
+        (Some(name), None, None) => fix.run = vec![case.here.shell.set(name, &free.to_string())],
+        (None, _, None) => {}
     }
     fix
 }

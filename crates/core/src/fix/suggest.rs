@@ -192,12 +192,14 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
         }
         (Subject::Port(port), _) => {
             if let Some(set_by) = &port.set_by {
-                if let Some(file) = &set_by.env_file {
+                if let Some(file) = set_by.files().next() {
                     let state = if_known(inquiry.path(file, None))?;
                     seen.closed = state.is_some_and(|state| state.nature == Nature::File && !state.writable);
                 }
-                let state = if_known(inquiry.variable(&set_by.variable, None, None))?;
-                seen.closed |= state.is_some_and(|state| state.environment != Value::Unset);
+                if let Some(variable) = &set_by.variable {
+                    let state = if_known(inquiry.variable(variable, None, None))?;
+                    seen.closed |= state.is_some_and(|state| state.environment != Value::Unset);
+                }
             }
         }
         (Subject::Variable(wanted), _) => {
@@ -280,6 +282,9 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
         Reason::Checkout(reason) => return project::checkouts(case, reason),
         Reason::Command(reason) => project::command(case, reason),
         // What its alternatives settle, and what nobody knows.
+        Reason::General(General::ValueUnfit { set_at, must_be }) => {
+            Some(Fix::say(format!("Correct {}, in {}: it must be {must_be}.", set_at.variable, set_at.place)))
+        }
         Reason::AnyOf(_) | Reason::General(_) => None,
     };
     fix.into_iter().collect()

@@ -72,7 +72,7 @@ fn a_held_port_is_moved_where_the_project_allows_it_and_else_its_holder_is_stopp
     script.insert(Probe::FreePort(place.clone()), Observation::FreePort(Some(7072)));
     let mine = Holder { pid: Some(9), name: Some("lighthouse".into()), command: None, user: None, outgoing: None, unit: None };
     script.insert(Probe::PortHolder(place.clone()), Observation::PortHolder(Some(mine)));
-    let setting = Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) };
+    let setting = Probe::SettingNumber(crate::guide::SetBy::variable("SHORE_PORT", Some(".env".into())));
     script.insert(setting, Observation::SettingNumber(crate::observation::SettingNumber::Unset));
     assert_eq!(first_fix("port = 7070", &script).run, ["kill 9"]);
     let edit = first_fix("port = 7070\nset_by = { variable = \"SHORE_PORT\", env_file = \".env\" }", &script).edit.unwrap();

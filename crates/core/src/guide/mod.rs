@@ -13,6 +13,7 @@ mod reading;
 mod requirement;
 mod subject;
 mod subject_parse;
+mod value;
 pub mod vocabulary;
 
 pub use fix::{Edit, GuideFix, Then};
@@ -23,9 +24,10 @@ pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};
 pub use subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
-    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, Systems, Tool,
+    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, Setting, Socket, Subject, Subnet, Systems, Tool,
     VersionFrom, Virtualization,
 };
+pub use value::{SetBy, Value, ValueShape};
 pub use vocabulary::LimitKind;
 
 pub use crate::condition::Condition;
@@ -42,8 +44,12 @@ pub struct Guide {
     pub roles: Vec<Role>,
     /// The stages in the order in which a newcomer works; at least one.
     pub stages: Vec<Stage>,
+    /// The values that it lets people move.
+    pub values: Vec<Value>,
     /// The requirements, in the order of the guide.
     pub requirements: Vec<Requirement>,
+    /// Its text, where values may move: then it is read with what they are.
+    text: Option<Arc<str>>,
 }
 
 /// `[project]`
@@ -103,6 +109,13 @@ impl Guide {
     /// The index of the requirement with this id.
     pub fn find(&self, id: &str) -> Option<usize> {
         self.requirements.iter().position(|requirement| requirement.id == id)
+    }
+
+    /// The guide as it is where values were moved: a text for each, in their order. The same guide where they cannot be what they are set to.
+    #[must_use]
+    pub fn moved(&self, settings: &[String]) -> Option<Self> {
+        let moved = parse::with(self.text.as_deref()?, settings).ok()?;
+        (moved.requirements.len() == self.requirements.len()).then_some(moved)
     }
 
     /// The index of the role with this id.

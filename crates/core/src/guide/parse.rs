@@ -1,7 +1,10 @@
 use super::defaults::{Defaults, Own};
 use super::reading::{Words, check_id, check_word, condition};
+use super::value::Uses;
 use super::vocabulary::SYSTEMS;
-use super::{Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, fix_parse, oracle, order, subject_parse};
+use super::{
+    Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, fix_parse, oracle, order, subject_parse, value,
+};
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
 use crate::prelude::*;
@@ -27,12 +30,23 @@ const MOST_REQUIREMENTS: usize = 10_000;
 /// # Errors
 /// Every mistake that was found, in the order of the text; of syntax, the first three.
 pub fn parse(text: &str) -> Result<Guide, Mistakes> {
-    let tree = document::parse(text)?;
+    with(text, &[])
+}
+
+/// Reads a guide whose values are these: a text for each, in their order; what the guide states where there is none.
+pub(super) fn with(text: &str, settings: &[String]) -> Result<Guide, Mistakes> {
+    let mut tree = document::parse(text)?;
     let problems = Problems::default();
-    let guide = {
-        let top = Fields::of_document(&tree, &problems);
-        if check_format(&top) { Some(read(top)) } else { None }
-    };
+    let known = check_format(&Fields::of_document(&tree, &problems));
+    let guide = known.then(|| {
+        let values = value::read(&Fields::of_document(&tree, &problems));
+        let settings: Vec<String> =
+            values.iter().enumerate().map(|(at, value)| settings.get(at).unwrap_or(&value.is).clone()).collect();
+        let uses = value::fill_in(tree.get_mut(), &values, &settings, &problems);
+        let mut guide = read(Fields::of_document(&tree, &problems), (values, &uses));
+        guide.text = (!guide.values.is_empty()).then(|| text.into());
+        guide
+    });
     match guide {
         Some(guide) if problems.is_empty() => Ok(guide),
         _ => Err(problems.into_mistakes(text)),
@@ -53,7 +67,10 @@ pub(crate) fn check_format(top: &Fields<'_>) -> bool {
     false
 }
 
-fn read(top: Fields<'_>) -> Guide {
+fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) -> Guide {
+    for key in ["format", "value"] {
+        top.pass_over(key);
+    }
     let project = read_project(&top);
     let named = top.named_tables("require", MOST_REQUIREMENTS);
     if named.is_empty() && !top.has("require") {
@@ -68,6 +85,13 @@ fn read(top: Fields<'_>) -> Guide {
         for (mut requirement, mut own) in read_requirement(&name, fields, &words) {
             // What one role alone needs is as that role says, then as the stage does.
             let role = if let [role] = requirement.roles.as_slice() { of_roles.get(*role) } else { None };
+            if let Some(uses) = uses.get(name.value) {
+                requirement.values.clone_from(&uses.values);
+                let value = uses.port.and_then(|index| values.get(index));
+                if let (Subject::Port(port), Some(value)) = (&mut requirement.subject, value) {
+                    port.set_by = Some(value.set_by.clone());
+                }
+            }
             for defaults in role.into_iter().chain(of_stages.get(requirement.stage)) {
                 defaults.fill(requirements.len(), &mut requirement, &mut own);
             }
@@ -80,7 +104,7 @@ fn read(top: Fields<'_>) -> Guide {
     order::report_cycles(&requirements, top.problems());
     order::imply(&mut requirements);
     top.finish(|_| None);
-    Guide { project, roles, stages, requirements }
+    Guide { project, roles, stages, values, requirements, text: None }
 }
 
 /// Where the requirements of each name will stand. Several that share all else have the name of their table together, and their own each.
@@ -225,6 +249,7 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
         means: subjects.first().and_then(|(_, subject)| subject_parse::means(&fields, subject)),
         example: subjects.first().and_then(|(_, subject)| subject_parse::example(&fields, subject)),
         docs: fields.owned("docs"),
+        values: Vec::new(),
         fixes,
         needs: Vec::new(),
         alternative: false,

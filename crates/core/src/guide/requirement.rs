@@ -33,6 +33,8 @@ pub struct Requirement {
     pub means: Option<String>,
     /// Something that fits that pattern.
     pub example: Option<String>,
+    /// The indexes of the values that it speaks of.
+    pub values: Vec<usize>,
     /// A link to read more.
     pub docs: Option<String>,
     /// The guide's own fixes, in order.

@@ -1,6 +1,7 @@
 //! What a requirement checks: one variant per kind.
 
 use super::kind::Kind;
+use super::value::SetBy;
 use super::vocabulary::LimitKind;
 use crate::manager::Manager;
 use crate::observation::Os;
@@ -146,16 +147,6 @@ impl PortNumbers {
             Self::Span(first, last) => (*first..=*last).collect(),
         }
     }
-}
-
-/// Where a project lets one set a number.
-#[derive(Debug, Clone, PartialEq, Eq)]
-#[non_exhaustive]
-pub struct SetBy {
-    /// The environment variable, or the key of the file.
-    pub variable: String,
-    /// A `.env`-style file that may hold it.
-    pub env_file: Option<String>,
 }
 
 /// `port = ...`
@@ -454,11 +445,11 @@ pub struct AnyOf {
 
 impl Subject {
     /// The variable that it speaks of, the file that may set it, and whether its value is a secret.
-    pub fn sets(&self) -> Option<(&String, Option<&String>, bool)> {
+    pub fn sets(&self) -> Option<(&str, Option<&String>, bool)> {
         if let Self::Variable(variable) = self {
-            Some((&variable.name, variable.env_file.as_ref(), variable.secret))
+            Some((variable.name.as_str(), variable.env_file.as_ref(), variable.secret))
         } else if let Self::Port(Port { set_by: Some(set_by), .. }) = self {
-            Some((&set_by.variable, set_by.env_file.as_ref(), false))
+            Some((set_by.variable.as_deref()?, set_by.env_file.as_ref(), false))
         } else {
             None
         }

@@ -3,10 +3,11 @@ use super::names;
 use super::reading::{Words, check_id, check_word};
 use super::subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
-    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, SetBy, Setting, Socket, Subject, Subnet, Systems, Tool,
+    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, Setting, Socket, Subject, Subnet, Systems, Tool,
     VersionFrom, Virtualization,
 };
-use super::vocabulary::{LIMITS, LimitKind, MANAGERS, SYSTEMS};
+use super::value::SetBy;
+use super::vocabulary::{LIMITS, LimitKind, MANAGERS, OTHER_WORDS, SYSTEMS};
 use crate::document::{Fields, Placed, as_number, shortened};
 use crate::manager::Manager;
 use crate::observation::Os;
@@ -21,9 +22,17 @@ const MOST_PORTS: usize = 200;
 
 /// What to say about a key that belongs to another kind.
 pub(super) fn elsewhere(key: &str) -> Option<String> {
+    if let Some(meant) = meant(key) {
+        return Some(format!("did you mean `{meant}`?"));
+    }
     let has = |kind: &&KindKeys| kind.further.iter().any(|further| further.name == key);
     let kinds: Vec<String> = KINDS.iter().filter(has).map(|kind| format!("`{}`", kind.subject.name)).collect();
     (!kinds.is_empty()).then(|| format!("`{key}` goes with {}", join_words(&kinds, "and")))
+}
+
+/// The key that somebody means who writes another word for it.
+fn meant(key: &str) -> Option<&'static str> {
+    OTHER_WORDS.iter().find(|(word, _)| *word == key).map(|(_, key)| *key)
 }
 
 /// Reads the one subject of a requirement, or several that share all else, each with its name; none or two are reported.
@@ -49,10 +58,12 @@ pub(super) fn read<'t>(fields: &Fields<'t>, words: &Words<'_>) -> Vec<(Option<Pl
         [] => {
             let all: Vec<&str> = Kind::ALL.into_iter().map(Kind::word).collect();
             let message = format!("{} does not say what is checked", fields.place());
-            let near = fields
-                .entries()
-                .into_iter()
-                .find_map(|(key, _)| Some((key.span, key.value, crate::text::nearest(key.value, all.clone())?)));
+            let is_kind =
+                |word: &&'static str| all.contains(word) || Kind::ALL.into_iter().any(|kind| kind.several() == Some(word));
+            let meant = |key: &str| meant(key).filter(is_kind).or_else(|| crate::text::nearest(key, all.clone()));
+            let near = fields.entries().into_iter().find_map(|(key, _)| Some((key.span, key.value, meant(key.value)?)));
+            // With which kind the others go is not known.
+            know_keys(fields, &Kind::ALL);
             let (span, note) = match near {
                 Some((span, key, near)) => {
                     fields.pass_over(key);
@@ -311,11 +322,13 @@ fn port(fields: &Fields<'_>) -> Option<Port> {
     let value = fields.raw("port")?;
     let numbers = match value.get_ref() {
         DeValue::Array(list) => list.iter().map(|one| number(one.get_ref())).collect::<Option<Vec<u16>>>().map(PortNumbers::List),
-        DeValue::String(text) => text
-            .split_once('-')
-            .and_then(|(first, last)| Some((first.trim().parse().ok()?, last.trim().parse().ok()?)))
-            .filter(|(first, last): &(u16, u16)| *first > 0 && first <= last)
-            .map(|(first, last)| PortNumbers::Span(first, last)),
+        DeValue::String(text) => match text.split_once('-') {
+            Some((first, last)) => (first.trim().parse().ok().zip(last.trim().parse().ok()))
+                .filter(|(first, last): &(u16, u16)| *first > 0 && first <= last)
+                .map(|(first, last)| PortNumbers::Span(first, last)),
+            // What a value says.
+            None => text.parse().ok().filter(|number| *number > 0).map(|number| PortNumbers::List(vec![number])),
+        },
         single @ (DeValue::Integer(_) | DeValue::Float(_) | DeValue::Boolean(_) | DeValue::Datetime(_) | DeValue::Table(_)) => {
             number(single).map(|one| PortNumbers::List(vec![one]))
         }
@@ -333,7 +346,7 @@ fn port(fields: &Fields<'_>) -> Option<Port> {
         let variable = names::variable(&table);
         let env_file = names::project_file(&table, "env_file");
         table.finish(|_| None);
-        Some(SetBy { variable: variable?, env_file })
+        Some(SetBy::variable(variable?, env_file))
     });
     if set_by.is_some() && count > 1 {
         bad(fields, fields.key_span("set_by"), "`set_by` sets one port; give it to a requirement with one port");

@@ -1,6 +1,6 @@
 use super::{
     Binding, DeviceState, DiskLimit, DiskRoom, Holder, Hypervisor, Observation, Os, Processor, Run, RunEnd, SettingNumber,
-    Surroundings, System,
+    SettingText, Surroundings, System,
 };
 use crate::prelude::*;
 use crate::text::Size;
@@ -44,7 +44,9 @@ impl Display for Observation {
             Self::PortHolder(Some(holder)) => write!(f, "{holder}"),
             Self::FreePort(None) => f.write_str("none found"),
             Self::FreePort(Some(port)) => write!(f, "{port}"),
-            Self::SettingNumber(SettingNumber::Unset) => f.write_str("not set"),
+            Self::SettingText(SettingText::Text(text, place)) => write!(f, "{text}, set in {place}"),
+            Self::SettingText(SettingText::Other(place)) => write!(f, "something of another kind, set in {place}"),
+            Self::SettingText(SettingText::Unset) | Self::SettingNumber(SettingNumber::Unset) => f.write_str("not set"),
             Self::SettingNumber(SettingNumber::Number(number, place)) => write!(f, "{number}, set in {place}"),
             Self::SettingNumber(SettingNumber::NotANumber(place)) => write!(f, "not a number, set in {place}"),
             Self::DiskRoom(room) => write!(f, "{room}"),

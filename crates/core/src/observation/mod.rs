@@ -50,6 +50,8 @@ pub enum Observation {
     FreePort(Option<u16>),
     /// To `SettingNumber`.
     SettingNumber(SettingNumber),
+    /// To `SettingText`.
+    SettingText(SettingText),
     /// To `DiskRoom`.
     DiskRoom(DiskRoom),
     /// To `Memory`.
@@ -458,6 +460,18 @@ pub enum SettingNumber {
     Number(u64, String),
     /// Something that is no number, set there.
     NotANumber(String),
+}
+
+/// What a setting for a thing of some kind holds. The value itself is kept only where it is of that kind.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum SettingText {
+    /// Nothing sets it.
+    Unset,
+    /// This, set there.
+    Text(String, String),
+    /// Something of another kind, set there.
+    Other(String),
 }
 
 /// Room on a filesystem.

@@ -120,8 +120,8 @@ const MOST_WAITING: usize = 1_000;
 
 impl Report {
     /// Puts a report together.
-    pub fn new(guide: Arc<Guide>, role: Option<usize>, frame: Frame, finished: Finished) -> Self {
-        let Finished { known, settled } = finished;
+    pub fn new(role: Option<usize>, frame: Frame, finished: Finished) -> Self {
+        let Finished { known, settled, guide } = finished;
         let observed = |probe: &Probe| known.get(probe).map(|answer| &*answer.observation);
         let system = match observed(&Probe::System) {
             Some(Observation::System(system)) => Some(system.clone()),

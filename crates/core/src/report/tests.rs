@@ -22,7 +22,7 @@ fn outcome(body: &str) -> (Outcome, [usize; 5]) {
         elapsed_ms: 0,
         interrupted: false,
     };
-    let report = Report::new(guide.into(), None, frame, finished);
+    let report = Report::new(None, frame, finished);
     let counts = report.counts();
     (report.outcome(), [counts.met, counts.unmet, counts.unknown, counts.blocked, counts.skipped])
 }

@@ -63,6 +63,10 @@ pub(super) fn message(words: &Words<'_>, reason: &General) -> String {
         General::ConditionUnknown => {
             "Whether this applies here depends on something that could not be found out about this machine.".to_owned()
         }
+        General::ValueUnfit { set_at, must_be } => format!(
+            "{title} depends on {}, and what is set there ({}) cannot be used: it must be {must_be}.",
+            set_at.variable, set_at.place
+        ),
         General::Interrupted => "The check was interrupted before this was known.".to_owned(),
     }
 }

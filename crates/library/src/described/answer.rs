@@ -2,9 +2,10 @@
 
 use super::shape::{Filesystem, Shape, binding, port, resolve, said};
 use super::{contents, network};
-use crate::observation::{Binding, DeviceState, DiskRoom, ManagerState, Observation, Run, SettingNumber, StartFailure};
+use crate::guide::SetBy;
+use crate::observation::{Binding, DeviceState, DiskRoom, ManagerState, Observation, Run, StartFailure};
 use crate::probe::{PortPlace, Probe};
-use crate::read::setting_number;
+use crate::read::{setting_number, setting_text};
 
 /// How far above a port a free one is looked for, as on a real machine.
 const REACH: u16 = 200;
@@ -27,7 +28,12 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::PortBinding(place) => said(binding(shape, place).map(Observation::PortBinding)),
         Probe::PortHolder(place) => Observation::PortHolder(port(shape, place).and_then(|port| port.holder.clone())),
         Probe::FreePort(place) => Observation::FreePort(free_port(shape, place)),
-        Probe::SettingNumber { variable, env_file } => Observation::SettingNumber(setting(shape, variable, env_file.as_deref())),
+        Probe::SettingNumber(by) => {
+            Observation::SettingNumber(setting_number(by, environment(shape, by), |file| text_of(shape, file)))
+        }
+        Probe::SettingText { by, shape: of } => {
+            Observation::SettingText(setting_text((by, of), environment(shape, by), |file| text_of(shape, file)))
+        }
         Probe::DiskRoom { path } => said(room(shape, path).map(Observation::DiskRoom)),
         Probe::Memory => said(shape.memory.clone().map(Observation::Memory)),
         Probe::Cores => said(shape.cores.clone().map(Observation::Cores)),
@@ -87,10 +93,13 @@ fn free_port(shape: &Shape, place: &PortPlace) -> Option<u16> {
     (from..=from.saturating_add(REACH)).find(is_free)
 }
 
-fn setting(shape: &Shape, variable: &str, env_file: Option<&str>) -> SettingNumber {
-    let environment = shape.contents.environment.get(variable).map(String::as_str);
-    let file = env_file.and_then(|file| shape.contents.paths.get(&resolve(shape, file)));
-    setting_number(variable, environment, env_file.zip(file.map(|file| file.text.as_str())))
+fn environment<'s>(shape: &'s Shape, by: &SetBy) -> Option<&'s str> {
+    shape.contents.environment.get(by.variable.as_ref()?).map(String::as_str)
+}
+
+/// The text of a file of the project.
+fn text_of<'s>(shape: &'s Shape, file: &str) -> Option<&'s str> {
+    shape.contents.paths.get(&resolve(shape, file)).map(|file| file.text.as_str())
 }
 
 fn room(shape: &Shape, path: &str) -> Option<DiskRoom> {

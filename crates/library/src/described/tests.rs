@@ -1,6 +1,6 @@
 use super::Described;
 use crate::Host;
-use crate::guide::Protocol;
+use crate::guide::{Protocol, SetBy};
 use crate::observation::{Binding, Observation};
 use crate::probe::{Permission, PortPlace, Probe};
 use rstest::rstest;
@@ -19,8 +19,12 @@ fn saw(body: &str, probe: &Probe) -> String {
 #[case::what_a_program_prints("[[program]]\npath = \"/a/x\"\nprints = \"x 1.2\"", Probe::Run { path: "/a/x".into(), arguments: Vec::new(), permission: Permission::Question }, "x 1.2")]
 #[case::memory_that_is_not_mentioned("", Probe::Memory, "could not look: the described machine does not say")]
 #[case::the_filesystem_that_holds_a_place("[[filesystem]]\nat = \"/\"\navailable = \"9 GB\"\n[[filesystem]]\nat = \"/home\"\navailable = \"5 GB\"", Probe::DiskRoom { path: "~/charts".into() }, "5 GB free for this user at /home")]
-#[case::a_number_from_a_file("[[file]]\npath = \".env\"\ntext = \"SHORE_PORT=70\"", Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: Some(".env".into()) }, "70, set in .env, line 1")]
-#[case::a_secret_is_not_told("[environment]\nSHORE_PORT = \"hunter2\"", Probe::SettingNumber { variable: "SHORE_PORT".into(), env_file: None }, "not a number, set in the environment")]
+#[case::a_number_from_a_file("[[file]]\npath = \".env\"\ntext = \"SHORE_PORT=70\"", Probe::SettingNumber(SetBy::variable("SHORE_PORT", Some(".env".into()))), "70, set in .env, line 1")]
+#[case::a_secret_is_not_told(
+    "[environment]\nSHORE_PORT = \"hunter2\"",
+    Probe::SettingNumber(SetBy::variable("SHORE_PORT", None)),
+    "not a number, set in the environment"
+)]
 #[case::a_program_of_windows("[[program]]\npath = \"C:\\\\Tools\\\\x.exe\"", Probe::Program { name: "x".into() }, "C:\\Tools\\x.exe")]
 fn a_described_machine_answers_as_a_real_one(#[case] body: &str, #[case] probe: Probe, #[case] answer: &str) {
     let (top, tables) = body.split_at(body.find('[').filter(|_| !body.starts_with("path")).unwrap_or(0));

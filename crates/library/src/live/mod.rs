@@ -237,9 +237,8 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
             (vec![path.as_str()], false)
         }
         Probe::StartupLine { file, .. } | Probe::Pinned { file, .. } => (vec![file.as_str()], false),
-        Probe::Variable { env_file, .. } | Probe::SettingNumber { env_file, .. } => {
-            (env_file.as_deref().into_iter().collect(), false)
-        }
+        Probe::Variable { env_file, .. } => (env_file.as_deref().into_iter().collect(), false),
+        Probe::SettingNumber(by) | Probe::SettingText { by, .. } => (by.files().collect(), false),
         Probe::Command { words, .. } => {
             (words.first().map(String::as_str).filter(|word| word.contains(['/', '\\'])).into_iter().collect(), false)
         }
@@ -356,7 +355,8 @@ impl Live {
             Probe::PortBinding(place) => port::binding(place),
             Probe::PortHolder(place) => port_unit::with_unit(self, place, os::port_holder(self, place)),
             Probe::FreePort(place) => port::free_above(self, place),
-            Probe::SettingNumber { variable, env_file } => setting::number(self, variable, env_file.as_deref()),
+            Probe::SettingNumber(by) => setting::number(self, by),
+            Probe::SettingText { by, shape } => setting::text(self, by, shape),
             Probe::DiskRoom { path } => os::disk_room(&self.place(path)),
             Probe::Memory => os::memory(),
             Probe::Cores => os::cores(),

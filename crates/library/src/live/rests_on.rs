@@ -16,7 +16,8 @@ pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
         Probe::Program { name } => program::on_path(live).iter().map(|folder| folder.join(name)).collect(),
         Probe::ProgramElsewhere { .. } => program::all_folders(live),
         Probe::Library { name } => library::places(name),
-        Probe::Variable { name, env_file, .. } | Probe::SettingNumber { variable: name, env_file } => {
+        Probe::SettingNumber(by) | Probe::SettingText { by, .. } => by.files().map(|file| live.place(file)).collect(),
+        Probe::Variable { name, env_file, .. } => {
             let files = env_file.iter().map(|file| live.place(file));
             // What a value names may come to be there.
             let named = std::env::var_os(name).map(PathBuf::from).filter(|path| path.is_absolute());

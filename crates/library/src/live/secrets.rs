@@ -43,10 +43,14 @@ impl Secrets {
     pub(super) fn of(guide: &Guide, folder: &Path) -> Self {
         let mut values = Vec::new();
         let mut files = Vec::new();
+        // What a guide lets people move is shown: it can only be a number, an address, the name of a host or a path.
+        let is_value = |name: &str| guide.values.iter().any(|value| value.set_by.variable.as_deref() == Some(name));
         for requirement in &guide.requirements {
             let Some((name, file, secret)) = requirement.subject.sets() else { continue };
             files.extend(file.map(|file| (file, name, secret)));
-            if let Ok(value) = std::env::var(name) {
+            if let Ok(value) = std::env::var(name)
+                && (secret || !is_value(name))
+            {
                 keep(&mut values, &value, secret);
             }
         }
@@ -61,7 +65,9 @@ impl Secrets {
             let text = super::place::text(&path).unwrap_or_default();
             for (_, key, value) in env_entries(&text) {
                 let secret = files.iter().any(|(of, name, secret)| *of == file && *name == key && *secret);
-                keep(&mut values, &value, secret);
+                if secret || !is_value(key) {
+                    keep(&mut values, &value, secret);
+                }
             }
         }
         Self::new(&values)

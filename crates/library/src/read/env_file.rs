@@ -1,5 +1,3 @@
-use crate::observation::SettingNumber;
-
 /// The keys and values of a `.env`-style file, with the numbers of their lines. Quotes, `export`, blank lines and comments are understood;
 /// nothing is expanded.
 pub fn env_entries(text: &str) -> impl Iterator<Item = (usize, &str, String)> {
@@ -19,22 +17,6 @@ pub fn is_of_another_system(text: &str) -> bool {
 /// The value of a key in a `.env`-style file, with the number of its line; the last one wins.
 pub fn env_value(text: &str, key: &str) -> Option<(usize, String)> {
     env_entries(text).filter(|(_, name, _)| *name == key).last().map(|(number, _, value)| (number, value))
-}
-
-/// The number that the environment, or else a `.env`-style file (its name and text), sets. Values that are no numbers are not kept: they
-/// may be secrets.
-pub fn setting_number(variable: &str, environment: Option<&str>, file: Option<(&str, &str)>) -> SettingNumber {
-    let read = |value: &str, place: String| match value.trim().parse() {
-        Ok(number) => SettingNumber::Number(number, place),
-        Err(_) => SettingNumber::NotANumber(place),
-    };
-    if let Some(value) = environment.filter(|value| !value.is_empty()) {
-        return read(value, "the environment".to_owned());
-    }
-    match file.and_then(|(name, text)| Some((name, env_value(text, variable)?))) {
-        Some((name, (line, value))) if !value.is_empty() => read(&value, format!("{name}, line {line}")),
-        _ => SettingNumber::Unset,
-    }
 }
 
 fn unquoted(value: &str) -> String {
