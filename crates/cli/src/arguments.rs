@@ -201,6 +201,12 @@ pub(crate) struct How {
     /// A described machine to check instead of this one
     #[arg(long, value_name = "FILE")]
     pub(crate) machine: Option<PathBuf>,
+    /// In which place of the guide this is, such as a Linux inside Windows; otherwise it is found out
+    #[arg(long, value_name = "ID")]
+    pub(crate) place: Option<String>,
+    /// A report in JSON that was made in another place of the guide, to be taken along
+    #[arg(long, value_name = "ID=FILE")]
+    pub(crate) with: Vec<String>,
     /// How many things to look at at once
     #[arg(long, value_name = "N", value_parser = clap::value_parser!(u16).range(1..=256))]
     pub(crate) jobs: Option<u16>,

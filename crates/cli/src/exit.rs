@@ -14,7 +14,7 @@ pub(crate) enum Status {
     NotReady,
     /// The command line, the guide or a described machine is wrong.
     WrongUse,
-    /// Nothing needed is unmet, but something is unknown.
+    /// Nothing needed is unmet, but something is unknown, or remains to be checked in another place.
     Undecided,
     /// The software failed.
     Failed,
@@ -48,7 +48,7 @@ impl From<Outcome> for Status {
         match outcome {
             Outcome::Ready => Self::Ready,
             Outcome::NotReady => Self::NotReady,
-            Outcome::Undecided => Self::Undecided,
+            Outcome::Undecided | Outcome::ReadyHere => Self::Undecided,
         }
     }
 }

@@ -3,7 +3,7 @@
 //! A thread pool, a described machine, a recording and a test all drive the same machine. A requirement moves on as soon as
 //! *its* answers are in; there are no rounds.
 
-use crate::assess::{sum_disks, values_set};
+use crate::assess::{place, sum_disks, values_set};
 use crate::assessment::{Assessment, assess};
 use crate::finding::{Finding, General};
 use crate::fix::agreed;
@@ -46,6 +46,8 @@ pub struct Finished {
     pub settled: Vec<Settled>,
     /// The guide, as it is with the values that are set here.
     pub guide: Arc<Guide>,
+    /// The index of the place where one is, of those that the guide names.
+    pub place: Option<usize>,
 }
 
 /// The selection names something that the guide does not have.
@@ -242,6 +244,7 @@ impl Driver {
                 one.fixes = fixes.into();
             }
         }
+        let place = place(self.context());
         let begun = self.open.iter().enumerate().filter(|(_, open)| open.is_some());
         let settled = begun
             .map(|(index, _)| {
@@ -249,7 +252,7 @@ impl Driver {
                 settled.unwrap_or_else(|| Settled::new(index, Finding::new(General::Interrupted.into()), Vec::new()))
             })
             .collect();
-        Finished { known: self.known, settled, guide: self.guide }
+        Finished { known: self.known, settled, guide: self.guide, place }
     }
 
     fn context(&self) -> Context<'_> {

@@ -35,6 +35,7 @@ pub mod consent;
 #[doc(hidden)]
 pub mod document;
 pub mod driver;
+pub mod elsewhere;
 pub mod finding;
 pub mod fix;
 pub mod guide;

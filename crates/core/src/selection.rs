@@ -43,6 +43,8 @@ pub struct Selection {
     pub after_start: bool,
     /// What needs the network is left out.
     pub offline: bool,
+    /// The index of the place where one is, where the person says it; else it is found out.
+    pub place: Option<usize>,
     /// Tools are started to say their version, also where their installation states it.
     pub start_all: bool,
     /// The person's consent.

@@ -18,6 +18,7 @@ mod run;
 #[cfg(feature = "schema")]
 pub mod schema;
 mod state;
+mod told;
 mod watch;
 #[cfg(windows)]
 mod windows_calls;
@@ -33,9 +34,10 @@ pub use preflight::{Preflight, Progress};
 #[doc(hidden)]
 pub use run::{KEPT_BY, start_nothing_more};
 pub use setup_ready_core::{
-    advice, cause, consent, driver, finding, fix, guide, known, manager, observation, plan, probe, problem, report, selection,
-    settled, text, version, words,
+    advice, cause, consent, driver, elsewhere, finding, fix, guide, known, manager, observation, plan, probe, problem, report,
+    selection, settled, text, version, words,
 };
 use setup_ready_core::{catalogue, document};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};
+pub use told::{ToldError, told, told_in_file};
 pub use watch::{Listening, Watch};

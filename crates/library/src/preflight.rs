@@ -1,4 +1,5 @@
 use crate::driver::{Driver, NotInGuide};
+use crate::elsewhere::Elsewhere;
 use crate::finding::Finding;
 use crate::guide::{Guide, Requirement};
 use crate::host::{Host, Interrupt};
@@ -33,6 +34,7 @@ pub struct Preflight<'l> {
     findings: Option<FindingListener<'l>>,
     guide_path: Option<String>,
     guide_sha256: Option<String>,
+    elsewhere: Vec<Elsewhere>,
 }
 
 impl std::fmt::Debug for Preflight<'_> {
@@ -72,6 +74,7 @@ impl<'l> Preflight<'l> {
             findings: None,
             guide_path: None,
             guide_sha256: None,
+            elsewhere: Vec::new(),
         }
     }
 
@@ -119,6 +122,14 @@ impl<'l> Preflight<'l> {
         self
     }
 
+    /// What was found in another place where the work goes on: see [`crate::told`].
+    #[must_use]
+    pub fn with(mut self, elsewhere: Elsewhere) -> Self {
+        self.elsewhere.retain(|other| other.place != elsewhere.place);
+        self.elsewhere.push(elsewhere);
+        self
+    }
+
     /// Asks the host all that is needed and reports what came of it.
     ///
     /// # Errors
@@ -153,6 +164,7 @@ impl<'l> Preflight<'l> {
         };
         let mut report = Report::new(self.selection.role, frame, driver.finish());
         report.stage = self.selection.stage;
+        report.elsewhere.clone_from(&self.elsewhere);
         Ok(report)
     }
 

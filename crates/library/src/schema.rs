@@ -3,7 +3,7 @@
 
 use crate::cause::Cause;
 use crate::described::vocabulary::TOP;
-use crate::guide::vocabulary::{Key, PROJECT, REQUIREMENT, ROLE, STAGE, Shape, needed};
+use crate::guide::vocabulary::{Key, PLACE, PROJECT, REQUIREMENT, ROLE, STAGE, Shape, VALUE, needed};
 use crate::guide::{KINDS, KindKeys};
 use serde_json::{Map, Value, json};
 
@@ -87,6 +87,8 @@ pub fn guide() -> Value {
         "properties": {
             "format": { "const": 1 },
             "project": table(&PROJECT),
+            "value": { "type": "object", "additionalProperties": table(&VALUE) },
+            "place": { "type": "object", "additionalProperties": table(&PLACE) },
             "role": { "type": "object", "additionalProperties": table(&ROLE) },
             "stage": { "type": "array", "items": table(&STAGE) },
             "require": { "type": "object", "additionalProperties": requirement },

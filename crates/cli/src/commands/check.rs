@@ -6,6 +6,7 @@ use crate::exit::Failure;
 use crate::look::closing::NextCommands;
 use crate::look::progress::ProgressLine;
 use crate::look::{Detail, Ink, Look, Paper};
+use build_setup_ready::elsewhere::Elsewhere;
 use build_setup_ready::guide::{Guide, Role};
 use build_setup_ready::probe::Permission;
 use build_setup_ready::report::Report;
@@ -13,7 +14,7 @@ use build_setup_ready::selection::{Consent, Selection};
 use build_setup_ready::text::{join_words, nearest};
 use build_setup_ready::{
     Consents, Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, consent_to,
-    other_owner, state_folder,
+    other_owner, state_folder, told_in_file,
 };
 use std::io::Write;
 use std::path::Path;
@@ -71,7 +72,8 @@ pub(crate) fn looked(
     look: &Look,
 ) -> Result<Report, Failure> {
     let host = host(how.machine.as_deref(), file, how.time_limit, interrupt)?;
-    let report = check(file, selection, how.jobs, (&*host, interrupt), look);
+    let elsewhere = how.with.iter().map(|word| taken_along(word, file)).collect::<Result<Vec<_>, _>>()?;
+    let report = check(file, (selection, elsewhere), how.jobs, (&*host, interrupt), look);
     // Between two looks nothing that was started has a reason to be there.
     crate::keeper::end_what_is_left();
     report
@@ -177,7 +179,7 @@ pub(crate) fn host(
 /// Checks, with progress, until it is done or the person interrupts.
 pub(crate) fn check(
     file: &GuideFile,
-    selection: Selection,
+    (selection, elsewhere): (Selection, Vec<Elsewhere>),
     jobs: Option<u16>,
     (host, interrupt): (&dyn Host, &Interrupt),
     look: &Look,
@@ -188,6 +190,7 @@ pub(crate) fn check(
         .select(selection)
         .interrupt(interrupt)
         .guide_source(file.path.display().to_string(), file.sha256.clone());
+    preflight = elsewhere.into_iter().fold(preflight, Preflight::with);
     // Whom nobody listens to need not be told.
     if line.is_shown() {
         preflight = preflight
@@ -203,17 +206,33 @@ pub(crate) fn check(
     Ok(report)
 }
 
+/// A report from another place, as `ID=FILE` names it.
+fn taken_along(word: &str, file: &GuideFile) -> Result<Elsewhere, Failure> {
+    let Some((id, path)) = word.split_once('=') else {
+        let note = "Write the place and the file, such as --with guest=report.json".to_owned();
+        return Err(Failure::Word { message: format!("--with {word} names no file"), note });
+    };
+    let known: Vec<&str> = file.guide.places.iter().map(|place| place.id.as_str()).collect();
+    let place = file.guide.place(id).ok_or_else(|| wrong_word("place", id, &known))?;
+    told_in_file(Path::new(path), file, place).map_err(|error| {
+        let note = format!("In that place: setup-ready preflight --format json --output {id}.json");
+        Failure::Word { message: format!("{path} cannot be taken along: {error}"), note }
+    })
+}
+
 pub(crate) fn resolve(typed: &Check, guide: &Guide) -> Result<Selection, Failure> {
     let find = |what: &str, word: &str, known: Vec<&str>| {
         known.iter().position(|one| *one == word).ok_or_else(|| wrong_word(what, word, &known))
     };
     let role = |word: &String| find("role", word, guide.roles.iter().map(|role| role.id.as_str()).collect());
     let stage = |word: &String| find("stage", word, guide.stages.iter().map(|stage| stage.id.as_str()).collect());
+    let place = |word: &String| find("place", word, guide.places.iter().map(|place| place.id.as_str()).collect());
     let id = |word: &String| find("requirement", word, guide.requirements.iter().map(|one| one.id.as_str()).collect());
     Ok(Selection {
         role: typed.how.role.as_ref().map(role).transpose()?,
         only: typed.only.iter().map(id).collect::<Result<_, _>>()?,
         stage: typed.stage.as_ref().map(stage).transpose()?,
+        place: typed.how.place.as_ref().map(place).transpose()?,
         after_start: typed.after_start,
         offline: typed.how.offline,
         start_all: typed.how.start_all,
@@ -258,6 +277,10 @@ pub(crate) fn next_commands(typed: &Check, shown: &Shown, role: Option<&Role>) -
     if let Some(machine) = &typed.how.machine {
         option("machine", quoted(&machine.display().to_string()));
     }
+    if let Some(place) = &typed.how.place {
+        option("place", quoted(place));
+    }
+    typed.how.with.iter().for_each(|with| option("with", quoted(with)));
     if let Some(role) = role {
         option("role", quoted(&role.id));
     }

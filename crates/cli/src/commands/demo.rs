@@ -83,6 +83,7 @@ fn brief(paper: &mut Paper<'_>, guide: &Guide, report: &Report) {
         Outcome::Ready => ("READY", Ink::Good),
         Outcome::NotReady => ("NOT READY", Ink::Loud),
         Outcome::Undecided => ("UNDECIDED", Ink::Unsure),
+        Outcome::ReadyHere => ("READY HERE", Ink::Unsure),
     };
     if !open.is_empty() {
         paper.gap();

@@ -104,7 +104,7 @@ fn requirement(
     };
     let host = host(typed.machine.as_deref(), &file, Live::TIME_LIMIT, interrupt)?;
     let selection = Selection { only: vec![index], after_start: true, ..Selection::default() };
-    let report = check(&file, selection, None, (&*host, interrupt), look)?;
+    let report = check(&file, (selection, Vec::new()), None, (&*host, interrupt), look)?;
     if let Some(settled) = report.settled_at(index) {
         about(paper, &report, settled);
     }

@@ -26,6 +26,10 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) 
     if paper.look().detail == Detail::Quiet {
         return;
     }
+    go_there(paper, report);
+    if report.outcome() == Outcome::ReadyHere {
+        return;
+    }
     if report.outcome() == Outcome::Ready {
         if !report.guide.project.first_step.is_empty() {
             paper.gap();
@@ -74,7 +78,12 @@ fn by_role(paper: &mut Paper<'_>, report: &Report) {
         let ids = outcomes.iter().filter(|(_, outcome)| *outcome == wanted).filter_map(|(role, _)| report.guide.roles.get(*role));
         ids.map(|role| role.id.clone()).collect::<Vec<String>>()
     };
-    let all = [(Outcome::Ready, "ready for"), (Outcome::NotReady, "not ready for"), (Outcome::Undecided, "undecided for")];
+    let all = [
+        (Outcome::Ready, "ready for"),
+        (Outcome::ReadyHere, "ready here for"),
+        (Outcome::NotReady, "not ready for"),
+        (Outcome::Undecided, "undecided for"),
+    ];
     let parts: Vec<String> = all
         .into_iter()
         .map(|(outcome, words)| (with(outcome), words))
@@ -90,6 +99,55 @@ fn by_role(paper: &mut Paper<'_>, report: &Report) {
 fn example(report: &Report) -> String {
     let open = report.counting().find(|one| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown));
     open.and_then(|one| report.requirement(one)).map_or_else(|| "ID".to_owned(), |requirement| requirement.id.clone())
+}
+
+/// What remains in other places, in a sentence.
+fn elsewhere(report: &Report) -> String {
+    let remaining = report.other_places().into_iter().filter(|one| !one.remaining.is_empty());
+    let parts: Vec<String> =
+        remaining.map(|one| format!("{} in {}", counted(one.remaining.len(), "thing"), one.place.title)).collect();
+    format!("But not all is known: {} to check.", join_words(&parts, "and"))
+}
+
+/// What to type where something remains to be checked in another place.
+fn go_there(paper: &mut Paper<'_>, report: &Report) {
+    for one in report.other_places() {
+        if let Some(told) = one.told {
+            let when = told.started.as_ref().map(|when| format!(" (checked {when})")).unwrap_or_default();
+            let open = told.verdicts.values().filter(|verdict| !verdict.is_fine()).count();
+            let how = if open == 0 {
+                "all is as it should be".to_owned()
+            } else {
+                format!("{} not as they should be", counted(open, "thing"))
+            };
+            paper.gap();
+            paper.block(0, &format!("In {}{when}: {how}.", one.place.title), Ink::Body);
+        }
+        if one.remaining.is_empty() {
+            continue;
+        }
+        paper.gap();
+        let what = counted(one.remaining.len(), "thing");
+        let intro = match &one.place.enter {
+            Some(_) => format!(
+                "The work goes on in {}, where {what} must be checked. Go there, to this project's folder, and check:",
+                one.place.title
+            ),
+            None => {
+                format!("The work goes on in {}, where {what} must be checked. In this project's folder there:", one.place.title)
+            }
+        };
+        paper.block(0, &intro, Ink::Body);
+        if let Some(enter) = &one.place.enter {
+            paper.copyable(2, enter);
+        }
+        paper.copyable(2, "setup-ready preflight");
+        let id = &one.place.id;
+        let along = format!(
+            "To have both in one result, write it there with --format json --output {id}.json, and add here: --with {id}={id}.json"
+        );
+        paper.block(0, &along, Ink::Quiet);
+    }
 }
 
 /// How it came out, in a sentence or two.
@@ -122,6 +180,7 @@ pub(super) fn standing(paper: &mut Paper<'_>, report: &Report) {
     let (word, ink, text) = match report.outcome() {
         Outcome::Ready => ("READY", Ink::Good, format!("{all}{besides}")),
         Outcome::NotReady => ("NOT READY", Ink::Loud, format!("Of {total}, {}.{besides}{todo}", join_words(&parts, "and"))),
+        Outcome::ReadyHere => ("READY HERE", Ink::Unsure, format!("{all}{besides} {}", elsewhere(report))),
         Outcome::Undecided => (
             "UNDECIDED",
             Ink::Unsure,

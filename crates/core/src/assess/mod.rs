@@ -115,7 +115,40 @@ fn inapplicable(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<
             Truth::Unknown => return Ok(Some(General::ConditionUnknown.into())),
         }
     }
-    Ok(None)
+    other_place(inquiry, requirement)
+}
+
+/// The index of the place where one is, of those that the guide names.
+pub(crate) fn place(context: Context<'_>) -> Option<usize> {
+    let mut inquiry = Inquiry::new(context);
+    (0..context.guide.places.len()).find(|index| matches!(is_inside(&mut inquiry, *index), Ok(Truth::True)))
+}
+
+/// Whether one is in a place; unknown where that cannot be found out.
+pub(crate) fn is_inside(inquiry: &mut Inquiry<'_>, index: usize) -> Result<Truth, Stop> {
+    let (guide, selection) = (inquiry.context.guide, inquiry.context.selection);
+    match (selection.place, guide.places.get(index)) {
+        (Some(place), _) => Ok(if place == index { Truth::True } else { Truth::False }),
+        (None, Some(place)) => place.when.evaluate(inquiry),
+        (None, None) => Ok(Truth::Unknown),
+    }
+}
+
+/// What belongs into a place is looked at there: where one is outside of it, it is left out here.
+fn other_place(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Option<Conclusion>, Stop> {
+    let Some(index) = requirement.place else { return Ok(None) };
+    let Some(place) = inquiry.context.guide.places.get(index) else { return Ok(None) };
+    match is_inside(inquiry, index)? {
+        Truth::True => Ok(None),
+        Truth::Unknown => Ok(Some(General::ConditionUnknown.into())),
+        // Who says where they are says where they are not.
+        Truth::False if inquiry.context.selection.place.is_some() => Ok(Some(Conclusion::LeftOut(LeftOut::OtherPlace))),
+        Truth::False => Ok(match place.outside.evaluate(inquiry)? {
+            Truth::True => Some(Conclusion::LeftOut(LeftOut::OtherPlace)),
+            Truth::False => None,
+            Truth::Unknown => Some(General::ConditionUnknown.into()),
+        }),
+    }
 }
 
 /// What a requirement waits for, where that is not met.

@@ -28,6 +28,12 @@ impl Condition {
         Self { text, expression: Expression::And(Box::new(self.expression.clone()), Box::new(other.expression.clone())) }
     }
 
+    /// The opposite.
+    #[must_use]
+    pub(crate) fn not(&self) -> Self {
+        Self { text: format!("not ({})", self.text), expression: Expression::Not(Box::new(self.expression.clone())) }
+    }
+
     /// Whether it holds.
     ///
     /// # Errors

@@ -29,6 +29,8 @@ pub enum LeftOut {
     UntilStarted,
     /// The guide asks for it on other machines.
     OtherMachine,
+    /// It belongs into another place, and is checked there.
+    OtherPlace,
     /// It needs the network, and the person said to leave that out.
     Offline,
     /// None of the alternatives is for this machine.

@@ -14,6 +14,7 @@ pub(super) struct Defaults {
     level: Option<Level>,
     after: Vec<usize>,
     why: Option<String>,
+    place: Option<usize>,
 }
 
 /// Which of them a requirement says itself.
@@ -46,6 +47,7 @@ impl Defaults {
             level: fields.word("level", &Level::ALL.map(|level| (level.word(), level))),
             after: words.all(fields, "after"),
             why: fields.owned("why"),
+            place: words.place(fields),
             ..Self::default()
         }
     }
@@ -68,6 +70,7 @@ impl Defaults {
         if requirement.why.is_none() {
             requirement.why.clone_from(&self.why);
         }
+        requirement.place = requirement.place.or(self.place);
         if let Some(when) = &self.when {
             requirement.when = Some(requirement.when.as_ref().map_or_else(|| when.clone(), |own| own.and(when)));
         }

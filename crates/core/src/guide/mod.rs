@@ -8,6 +8,7 @@ mod names;
 mod oracle;
 mod order;
 mod parse;
+mod place;
 mod placeholder;
 mod reading;
 mod requirement;
@@ -20,6 +21,7 @@ pub use fix::{Edit, GuideFix, Then};
 pub use kind::{KINDS, Kind, KindKeys};
 pub(crate) use names::is_package;
 pub use parse::{FORMAT, parse};
+pub use place::WorkPlace;
 pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};
 pub use subject::{
@@ -44,6 +46,8 @@ pub struct Guide {
     pub roles: Vec<Role>,
     /// The stages in the order in which a newcomer works; at least one.
     pub stages: Vec<Stage>,
+    /// The places where the work goes on, where there is more than one.
+    pub places: Vec<WorkPlace>,
     /// The values that it lets people move.
     pub values: Vec<Value>,
     /// The requirements, in the order of the guide.
@@ -116,6 +120,11 @@ impl Guide {
     pub fn moved(&self, settings: &[String]) -> Option<Self> {
         let moved = parse::with(self.text.as_deref()?, settings).ok()?;
         (moved.requirements.len() == self.requirements.len()).then_some(moved)
+    }
+
+    /// The index of the place with this id.
+    pub fn place(&self, id: &str) -> Option<usize> {
+        self.places.iter().position(|place| place.id == id)
     }
 
     /// The index of the role with this id.

@@ -3,7 +3,7 @@ use super::reading::{Words, check_id, check_word, condition};
 use super::value::Uses;
 use super::vocabulary::SYSTEMS;
 use super::{
-    Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, fix_parse, oracle, order, subject_parse, value,
+    Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, fix_parse, oracle, order, place, subject_parse, value,
 };
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
@@ -76,7 +76,8 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
     if named.is_empty() && !top.has("require") {
         top.problems().report(ProblemKind::MissingKey, 0..0, "the guide requires nothing; add a table such as [require.git]");
     }
-    let mut words = Words { roles: Vec::new(), stages: Vec::new(), index: index(&named, &top) };
+    let (places, index) = (place::read(&top), index(&named, &top));
+    let mut words = Words { roles: Vec::new(), stages: Vec::new(), places, index };
     let of_roles = read_roles(&top, &mut words);
     let of_stages = read_stages(&top, &mut words);
     let mut requirements = Vec::with_capacity(named.len());
@@ -98,13 +99,13 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
             requirements.push(requirement);
         }
     }
-    let Words { roles, stages, .. } = words;
+    let Words { roles, stages, places, .. } = words;
     tell_apart(&mut requirements);
     oracle::report(&requirements, top.problems());
     order::report_cycles(&requirements, top.problems());
     order::imply(&mut requirements);
     top.finish(|_| None);
-    Guide { project, roles, stages, values, requirements, text: None }
+    Guide { project, roles, stages, places, values, requirements, text: None }
 }
 
 /// Where the requirements of each name will stand. Several that share all else have the name of their table together, and their own each.
@@ -240,6 +241,7 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
     let requirement = Requirement {
         id: name.value.to_owned(),
         stage: stage.unwrap_or(0),
+        place: words.place(&fields),
         title: fields.one_line("title"),
         why: fields.owned("why"),
         level: fields.word("level", &levels).unwrap_or(Level::Must),

@@ -1,6 +1,6 @@
 //! What the readers of a guide's tables share.
 
-use super::{Role, Stage};
+use super::{Role, Stage, WorkPlace};
 use crate::condition::{self, Condition};
 use crate::document::{Fields, Placed, shortened};
 use crate::prelude::*;
@@ -31,6 +31,7 @@ pub(super) fn check_id(name: &Placed<&str>, problems: &Problems) {
 pub(super) struct Words<'g> {
     pub(super) roles: Vec<Role>,
     pub(super) stages: Vec<Stage>,
+    pub(super) places: Vec<WorkPlace>,
     /// Where the requirements of a name stand: several where a table names several things.
     pub(super) index: BTreeMap<&'g str, Range<usize>>,
 }
@@ -47,6 +48,14 @@ impl Words<'_> {
             position
         };
         fields.texts("roles").iter().filter_map(role).collect()
+    }
+
+    /// The index of the place that `place` names.
+    pub(super) fn place(&self, fields: &Fields<'_>) -> Option<usize> {
+        let id = fields.text("place")?;
+        let known: Vec<&str> = self.places.iter().map(|place| place.id.as_str()).collect();
+        check_word(fields, "place of this guide", &id, &known);
+        known.iter().position(|place| *place == id.value)
     }
 
     /// The indexes of all requirements that a list names.

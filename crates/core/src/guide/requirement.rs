@@ -13,6 +13,8 @@ pub struct Requirement {
     pub subject: Subject,
     /// The index of its stage.
     pub stage: usize,
+    /// The index of the place where it must be met; wherever one is for none.
+    pub place: Option<usize>,
     /// What to call it, where the guide says so.
     pub title: Option<String>,
     /// Why the project needs it.

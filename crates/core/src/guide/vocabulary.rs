@@ -102,7 +102,7 @@ pub const LIMITS: [&str; LimitKind::ALL.len()] = {
 /// The package managers that are known.
 pub const MANAGERS: &[&str] = Manager::WORDS;
 
-use Shape::{Duration, Flag, Size, Table, Tables, Text, Texts, Word};
+use Shape::{Duration, Either, Flag, Number, Size, Table, Tables, Text, Texts, Word};
 
 /// A key that must be there.
 pub const fn needed(name: &'static str, shape: Shape) -> Key {
@@ -183,8 +183,9 @@ pub const FIX: [Key; 10] = [
 const LEVEL: Shape = Word(&["must", "should", "may"]);
 
 /// The keys that every requirement may have.
-pub const REQUIREMENT: [Key; 9] = [
+pub const REQUIREMENT: [Key; 10] = [
     may("stage", Text),
+    may("place", Text),
     may("title", Text),
     may("why", Text),
     may("level", LEVEL),
@@ -206,7 +207,7 @@ pub const PROJECT: [Key; 6] = [
 ];
 
 /// The keys of a `[[stage]]`.
-pub const STAGE: [Key; 10] = [
+pub const STAGE: [Key; 11] = [
     needed("id", Text),
     may("title", Text),
     may("intro", Text),
@@ -217,7 +218,16 @@ pub const STAGE: [Key; 10] = [
     may("level", LEVEL),
     may("after", Texts),
     may("why", Text),
+    may("place", Text),
 ];
 
 /// The keys of a `[role.ID]`.
-pub const ROLE: [Key; 5] = [may("about", Text), may("when", Text), may("level", LEVEL), may("after", Texts), may("why", Text)];
+pub const ROLE: [Key; 6] =
+    [may("about", Text), may("when", Text), may("level", LEVEL), may("after", Texts), may("why", Text), may("place", Text)];
+
+/// The keys of a `[place.ID]`.
+pub const PLACE: [Key; 4] = [may("title", Text), may("when", Text), may("outside", Text), may("enter", Text)];
+
+/// The keys of a `[value.ID]`.
+pub const VALUE: [Key; 5] =
+    [needed("is", Either(&[Text, Number])), may("variable", Text), may("env_file", Text), may("file", Text), may("key", Text)];

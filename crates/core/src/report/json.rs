@@ -2,6 +2,7 @@
 
 use super::{Counts, MachineSource, Outcome, Report};
 use crate::cause::Cause;
+use crate::elsewhere::Elsewhere;
 use crate::finding::{Conclusion, Verdict};
 use crate::fix::Fix;
 use crate::guide::{Edit, Then};
@@ -23,6 +24,10 @@ struct JsonReport<'r> {
     /// Where no role was chosen: the outcome for each alone.
     roles: Vec<JsonRole<'r>>,
     stage: Option<&'r str>,
+    /// The place where it was made, of those that the guide names.
+    place: Option<&'r str>,
+    /// Places that are not here.
+    elsewhere: Vec<JsonPlace<'r>>,
     started: &'r str,
     elapsed_ms: u64,
     outcome: Outcome,
@@ -41,6 +46,26 @@ struct JsonReport<'r> {
 struct JsonRole<'r> {
     id: &'r str,
     outcome: Outcome,
+}
+
+/// A place of the guide that is not here.
+#[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+struct JsonPlace<'r> {
+    id: &'r str,
+    title: &'r str,
+    enter: Option<&'r str>,
+    /// What is to be checked there, and nobody told how it stands.
+    remaining: Vec<&'r str>,
+    /// What was found there, by a report from there.
+    told: Vec<JsonTold<'r>>,
+}
+
+#[derive(Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+struct JsonTold<'r> {
+    id: &'r str,
+    verdict: Verdict,
 }
 
 #[derive(Serialize)]
@@ -323,6 +348,25 @@ impl Report {
         outcomes.filter_map(|(role, outcome)| Some(JsonRole { id: &self.guide.roles.get(role)?.id, outcome })).collect()
     }
 
+    fn json_places(&self) -> Vec<JsonPlace<'_>> {
+        let told = |one: &Elsewhere| {
+            one.verdicts
+                .iter()
+                .filter_map(|(index, verdict)| Some(JsonTold { id: self.id(*index)?, verdict: *verdict }))
+                .collect()
+        };
+        self.other_places()
+            .into_iter()
+            .map(|one| JsonPlace {
+                id: &one.place.id,
+                title: &one.place.title,
+                enter: one.place.enter.as_deref(),
+                remaining: one.remaining.iter().filter_map(|settled| self.id(settled.index)).collect(),
+                told: one.told.map(told).unwrap_or_default(),
+            })
+            .collect()
+    }
+
     fn json_plan(&self) -> JsonPlan<'_> {
         JsonPlan {
             steps: self.plan.steps.iter().map(|step| self.json_step(step)).collect(),
@@ -399,6 +443,8 @@ impl Serialize for Report {
             role: self.role.and_then(|role| self.guide.roles.get(role)).map(|role| role.id.as_str()),
             roles: self.json_roles(),
             stage: self.stage.and_then(|stage| self.guide.stages.get(stage)).map(|stage| stage.id.as_str()),
+            place: self.place.and_then(|place| self.guide.places.get(place)).map(|place| place.id.as_str()),
+            elsewhere: self.json_places(),
             started: &frame.started,
             elapsed_ms: frame.elapsed_ms,
             outcome: self.outcome(),

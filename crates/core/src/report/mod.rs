@@ -4,9 +4,10 @@ mod json;
 mod roots;
 
 use crate::driver::Finished;
-use crate::finding::Verdict;
+use crate::elsewhere::Elsewhere;
+use crate::finding::{LeftOut, Verdict};
 use crate::fix::Shell;
-use crate::guide::{Guide, Level, Requirement};
+use crate::guide::{Guide, Level, Requirement, WorkPlace};
 use crate::known::{Answer, Known};
 use crate::observation::{Observation, Surroundings, System};
 use crate::plan::Plan;
@@ -44,6 +45,20 @@ pub enum Outcome {
     NotReady,
     /// No `must` is unmet, but at least one is unknown.
     Undecided,
+    /// Every `must` that belongs here is met; others belong into another place, and nothing is known of them.
+    ReadyHere,
+}
+
+/// A place of the guide that is not here.
+#[derive(Debug)]
+#[non_exhaustive]
+pub struct OtherPlace<'r> {
+    /// The place.
+    pub place: &'r WorkPlace,
+    /// What is to be checked there, and nobody told how it stands.
+    pub remaining: Vec<&'r Settled>,
+    /// What was found there.
+    pub told: Option<&'r Elsewhere>,
 }
 
 /// What the caller adds to what the driver found.
@@ -77,6 +92,10 @@ pub struct Report {
     pub role: Option<usize>,
     /// The index of the stage, where one was chosen.
     pub stage: Option<usize>,
+    /// The index of the place where one is, of those that the guide names.
+    pub place: Option<usize>,
+    /// What was found in other places.
+    pub elsewhere: Vec<Elsewhere>,
     /// What the caller added.
     pub frame: Frame,
     /// The system, where it is known.
@@ -121,7 +140,7 @@ const MOST_WAITING: usize = 1_000;
 impl Report {
     /// Puts a report together.
     pub fn new(role: Option<usize>, frame: Frame, finished: Finished) -> Self {
-        let Finished { known, settled, guide } = finished;
+        let Finished { known, settled, guide, place } = finished;
         let observed = |probe: &Probe| known.get(probe).map(|answer| &*answer.observation);
         let system = match observed(&Probe::System) {
             Some(Observation::System(system)) => Some(system.clone()),
@@ -142,7 +161,23 @@ impl Report {
         let roots = Roots::of(guide.requirements.len(), &settled);
         let user = account.and_then(|account| account.name.as_deref());
         let request = if rights == Some(false) { crate::words::request(&guide, &plan, user) } else { Vec::new() };
-        Self { guide, role, stage: None, request, frame, system, surroundings, settled, plan, shell, rights, known, roots }
+        Self {
+            guide,
+            role,
+            stage: None,
+            place,
+            elsewhere: Vec::new(),
+            request,
+            frame,
+            system,
+            surroundings,
+            settled,
+            plan,
+            shell,
+            rights,
+            known,
+            roots,
+        }
     }
 
     /// The requirement that a result is about.
@@ -241,6 +276,31 @@ impl Report {
         counts
     }
 
+    /// The places of the guide that are not here, and for which something remains to be checked or was told: each with what remains.
+    pub fn other_places(&self) -> Vec<OtherPlace<'_>> {
+        let remaining = |index: usize| {
+            let left = self.counting().filter(move |one| self.place_of(one) == Some(index));
+            left.filter(move |one| self.told(one).is_none()).collect::<Vec<&Settled>>()
+        };
+        let state = |(index, place)| OtherPlace {
+            place,
+            remaining: remaining(index),
+            told: self.elsewhere.iter().find(|told| told.place == index),
+        };
+        self.guide.places.iter().enumerate().map(state).filter(|one| !one.remaining.is_empty() || one.told.is_some()).collect()
+    }
+
+    /// The place that a requirement is checked in, where that is not here.
+    fn place_of(&self, settled: &Settled) -> Option<usize> {
+        self.requirement(settled)?.place.filter(|_| settled.finding.left_out() == Some(LeftOut::OtherPlace))
+    }
+
+    /// What was found about it in another place.
+    fn told(&self, settled: &Settled) -> Option<Verdict> {
+        let place = self.place_of(settled)?;
+        self.elsewhere.iter().find(|told| told.place == place)?.verdicts.get(&settled.index).copied()
+    }
+
     /// How the whole of it came out. What is blocked counts as that which it waits for.
     pub fn outcome(&self) -> Outcome {
         self.outcome_for(self.role)
@@ -253,10 +313,14 @@ impl Report {
         let musts = self.counting().filter(counts);
         let mut outcome = Outcome::Ready;
         for one in musts {
-            match self.roots.verdict(one) {
-                Verdict::Unmet => return Outcome::NotReady,
-                Verdict::Unknown | Verdict::Blocked => outcome = Outcome::Undecided,
-                Verdict::Met | Verdict::Skipped => {}
+            let elsewhere = self.place_of(one).is_some();
+            let verdict = if elsewhere { self.told(one) } else { Some(self.roots.verdict(one)) };
+            match verdict {
+                Some(Verdict::Unmet) => return Outcome::NotReady,
+                Some(Verdict::Unknown | Verdict::Blocked) => outcome = Outcome::Undecided,
+                Some(Verdict::Met | Verdict::Skipped) => {}
+                None if outcome == Outcome::Ready => outcome = Outcome::ReadyHere,
+                None => {}
             }
         }
         outcome
