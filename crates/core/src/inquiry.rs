@@ -2,16 +2,16 @@
 
 use crate::condition::{Fact, Facts, Flag};
 use crate::finding::{Finding, General};
-use crate::guide::{Access, Checkout, Command, Guide, LimitKind, SetBy, ValueShape, VersionFrom};
+use crate::guide::{Access, Checkout, Command, Guide, Language, LimitKind, SetBy, ValueShape, VersionFrom};
 use crate::guide_ports::GuidePorts;
 use crate::known::{Answer, Known};
 use crate::ledger::DiskLedger;
 use crate::manager::Manager;
 use crate::observation::{
     Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder,
-    Hypervisor, LibraryState, LimitState, ManagerState, MemoryState, Network, Observation, Os, PathState, Pinned, Processor,
-    ProgramCopy, Recorded, Run, SettingNumber, SettingText, SocketState, Surroundings, System, SystemProxy, SystemService, Value,
-    VariableState, Way,
+    Hypervisor, InstalledState, Leads, LibraryState, LimitState, ManagerState, MemoryState, Network, Observation, Os, PathState,
+    Pinned, Processor, ProgramCopy, Recorded, Run, SettingNumber, SettingText, SocketState, Surroundings, System, SystemProxy,
+    SystemService, Value, VariableState, Way,
 };
 use crate::prelude::*;
 use crate::probe::{Permission, PortPlace, Probe};
@@ -330,6 +330,20 @@ questions! {
     locales() -> Vec<String> = Locales, Probe::Locales;
     /// A library.
     library(name: &str) -> LibraryState = Library, Probe::Library { name: name.to_owned() };
+    /// A module of an interpreter.
+    language_module(language: Language, program: &str, name: &str) -> InstalledState = Installed,
+        Probe::LanguageModule { language, program: program.to_owned(), name: name.to_owned() };
+    /// The headers of an interpreter.
+    language_headers(language: Language, program: &str) -> InstalledState = Installed,
+        Probe::LanguageHeaders { language, program: program.to_owned() };
+    /// Whether a package is installed.
+    installed(manager: Manager, package: &str) -> InstalledState = Installed,
+        Probe::Installed { manager, package: package.to_owned() };
+    /// Whether the kernel has a module.
+    kernel_module(name: &str) -> bool = Module, Probe::Module { name: name.to_owned() };
+    /// Whether a variable leads to the kit of a program.
+    leads_to(variable: &str, program: &str) -> Leads = Leads,
+        Probe::LeadsTo { variable: variable.to_owned(), program: program.to_owned() };
     /// A setting of the version control.
     setting(of: &str, key: &str, pattern: Option<&Pattern>) -> Value = Setting,
         Probe::Setting { of: of.to_owned(), key: key.to_owned(), pattern: source(pattern) };

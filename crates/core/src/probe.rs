@@ -1,7 +1,7 @@
 //! The questions that can be put to a machine. Each is small, and plain data.
 
 use crate::catalogue::{self, Start};
-use crate::guide::{Access, LimitKind, Protocol, SetBy, ValueShape};
+use crate::guide::{Access, Language, LimitKind, Protocol, SetBy, ValueShape};
 use crate::manager::Manager;
 use crate::observation::Way;
 use crate::prelude::*;
@@ -259,6 +259,36 @@ pub enum Probe {
         #[serde(default, skip_serializing_if = "Option::is_none")]
         pattern: Option<String>,
     },
+    /// Is a module there that this interpreter would load?
+    LanguageModule {
+        /// Whose.
+        language: Language,
+        /// The interpreter.
+        program: String,
+        /// The module, or the distribution that brings it.
+        name: String,
+    },
+    /// Are the headers of this interpreter there?
+    LanguageHeaders {
+        /// Whose.
+        language: Language,
+        /// The interpreter.
+        program: String,
+    },
+    /// Is a package installed?
+    Installed {
+        /// The manager.
+        manager: Manager,
+        /// The package.
+        package: String,
+    },
+    /// Does a variable lead to the kit that a program belongs to?
+    LeadsTo {
+        /// The variable.
+        variable: String,
+        /// The program.
+        program: String,
+    },
     /// Is a kernel module loaded?
     Module {
         /// Its name.
@@ -325,6 +355,10 @@ impl Probe {
             | Self::Hypervisor
             | Self::Device { .. }
             | Self::Module { .. }
+            | Self::LanguageModule { .. }
+            | Self::LanguageHeaders { .. }
+            | Self::Installed { .. }
+            | Self::LeadsTo { .. }
             | Self::Path { .. }
             | Self::StartupLine { .. }
             | Self::Variable { .. }
@@ -408,6 +442,12 @@ impl Display for Probe {
             Self::ManagerState { manager } => write!(f, "whether {} can be used, and how old its lists are", manager.word()),
             Self::Pinned { file, .. } => write!(f, "version in {file}"),
             Self::Module { name } => write!(f, "kernel module {name}"),
+            Self::LanguageModule { language, program, name } => {
+                write!(f, "the module {name} of {}, for {program}", language.name())
+            }
+            Self::LanguageHeaders { language, program } => write!(f, "the headers of {}, for {program}", language.name()),
+            Self::Installed { manager, package } => write!(f, "whether {} has installed {package}", manager.word()),
+            Self::LeadsTo { variable, program } => write!(f, "whether {variable} leads to the kit of {program}"),
         }
     }
 }

@@ -183,6 +183,10 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Socket { .. }
         | Probe::Library { .. }
         | Probe::Module { .. }
+        | Probe::LanguageModule { .. }
+        | Probe::LanguageHeaders { .. }
+        | Probe::Installed { .. }
+        | Probe::LeadsTo { .. }
         | Probe::Group { .. }
         | Probe::DatabaseGroups
         | Probe::Limit { .. }

@@ -3,6 +3,7 @@
 mod any_of;
 mod checkout;
 mod command;
+mod component;
 mod cores;
 mod disk;
 mod group;
@@ -90,6 +91,7 @@ fn conclude(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) 
         Subject::Subnet(subnet) => name::assess_subnet(inquiry, subnet),
         Subject::Limit(limit) => limit::assess(inquiry, limit),
         Subject::Library(library) => library::assess(inquiry, library),
+        Subject::Component(wanted) => component::assess(inquiry, wanted),
         Subject::Locale(locale) => locale::assess(inquiry, locale),
         Subject::Setting(setting) => checkout::assess_setting(inquiry, setting),
         Subject::Checkout(wanted) => checkout::assess(inquiry, wanted),

@@ -3,7 +3,8 @@
 use crate::finding::{Conclusion, Met, Place, VariableReason, VariableTrouble};
 use crate::guide::{EnvironmentVariable, Existence};
 use crate::inquiry::{Inquiry, Stop};
-use crate::observation::{Value, VariableState};
+use crate::observation::{Leads, Value, VariableState};
+use crate::prelude::*;
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable) -> Result<Conclusion, Stop> {
     let state = inquiry.variable(&wanted.name, wanted.env_file.as_deref(), wanted.matches.as_ref())?;
@@ -15,7 +16,10 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable) ->
         (Existence::Present, Value::Set(true)) if state.of_another_system && matches!(place, Place::File(_)) => {
             VariableTrouble::OtherLineEnds { place }
         }
-        (Existence::Present, Value::Set(true)) => return Ok(Met::VariableSet { place }.into()),
+        (Existence::Present, Value::Set(true)) => match other_kit(inquiry, wanted, place.clone())? {
+            Some(trouble) => trouble,
+            None => return Ok(Met::VariableSet { place }.into()),
+        },
         (Existence::Present, Value::Set(false)) => VariableTrouble::Shape { place },
         (Existence::Present, Value::Empty) => VariableTrouble::Empty { place },
         (Existence::Present, Value::Unset) => match &state.startup {
@@ -29,6 +33,16 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable) ->
         },
     };
     Ok(VariableReason { name: wanted.name.clone(), trouble }.into())
+}
+
+/// Where it is to lead to the kit of a tool of the guide, and leads elsewhere.
+fn other_kit(inquiry: &mut Inquiry<'_>, wanted: &EnvironmentVariable, place: Place) -> Result<Option<VariableTrouble>, Stop> {
+    let Some(index) = wanted.of else { return Ok(None) };
+    let Some(program) = super::component::program_of(inquiry, index)? else { return Ok(None) };
+    Ok(match inquiry.leads_to(&wanted.name, program)? {
+        Leads::There | Leads::Unset => None,
+        Leads::Elsewhere(kit) => Some(VariableTrouble::OtherKit { place, program: program.to_owned(), kit: kit.clone() }),
+    })
 }
 
 /// The environment wins over the file, also with an empty value: what loads such files leaves alone what is set.

@@ -293,6 +293,10 @@ causes! {
         "The variable is set, but what its value names is not there: a folder that was moved or removed, or a locale that nobody made."
         "The value is a path to nothing, for a variable whose name ends in _HOME or _ROOT; or LANG or LC_ name a locale that is not in the list."
         "Set it to what is there, or make what it names." }
+    VariableOtherKit Variable "variable-other-kit" {
+        "The variable leads to another kit than the one that the program on PATH belongs to."
+        "The folder that it names was compared with the folder of the program."
+        "Let it name the kit of that program, or put the program of its kit first on PATH." }
     VariableUnwanted Variable "variable-unwanted" {
         "A variable is set that must not be."
         "The guide says that it must be absent, and it is set."
@@ -401,6 +405,30 @@ causes! {
         "The system does not allow something that the project relies on."
         "The ability was tried and is not there."
         "Switch it on in the system's settings." }
+    ModuleMissing Limit "module-missing" {
+        "A module that the project needs is not among those that this interpreter finds."
+        "The folders in which the interpreter looks were read; the interpreter was not started."
+        "Install the package that brings it for this very interpreter, or use an environment of the project's own." }
+    ModuleTooOld Limit "module-too-old" {
+        "The module is here, and older than what the project needs."
+        "Its own notes say its version."
+        "Install a newer one for this interpreter, in an environment of the project's own where the system has none." }
+    ModuleTooNew Limit "module-too-new" {
+        "The module is here, in a version that the project does not work with."
+        "Its own notes say its version."
+        "Install one that does, in an environment of the project's own." }
+    HeadersMissing Limit "headers-missing" {
+        "What programs in C are compiled with for this interpreter is not here."
+        "The folder that belongs to this interpreter was looked into."
+        "Install the package that brings it: in most systems its name ends in -dev or -devel." }
+    PackageMissing Limit "package-missing" {
+        "A package of the system is not installed."
+        "The notes of the package manager were read."
+        "Install it." }
+    KernelModuleMissing Limit "kernel-module-missing" {
+        "A module of the kernel is not loaded."
+        "The kernel's own list was looked at."
+        "Load it, or install the kernel's further modules." }
     LibraryMissing Limit "library-missing" {
         "A library that the project builds against is not installed."
         "pkg-config does not know it."

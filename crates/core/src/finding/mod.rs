@@ -3,6 +3,7 @@
 
 mod any;
 mod capacity;
+mod component;
 mod network;
 mod path;
 mod place;
@@ -11,6 +12,7 @@ mod tool;
 
 pub use any::{AnyOfReason, General, LeftOut, Waiting};
 pub use capacity::{CapacityMet, CapacityReason, SystemReason, SystemTrouble, SystemUnknown, VirtualizationReason};
+pub use component::{ComponentReason, ComponentTrouble};
 pub use network::{
     DeviceReason, DeviceTrouble, NameReason, ReachReason, ReachTrouble, ServiceReason, ServiceTrouble, SocketReason,
     SocketTrouble, StoppedService,
@@ -102,6 +104,8 @@ pub enum Reason {
     Limit(LimitReason),
     /// A library.
     Library(Box<LibraryReason>),
+    /// A module, headers, or a package.
+    Component(Box<ComponentReason>),
     /// A locale.
     Locale(LocaleReason),
     /// A version-control setting.
@@ -205,6 +209,13 @@ pub enum Met {
     Library {
         /// Its version, as its description says it.
         version: String,
+    },
+    /// The module, the headers or the package is installed.
+    Installed {
+        /// Its version, where one is known.
+        version: Option<String>,
+        /// Where.
+        at: Option<String>,
     },
     /// The locale is made here.
     Locale {
@@ -327,6 +338,7 @@ impl Reason {
             Self::Name(reason) => reason.cause(),
             Self::Limit(reason) => reason.cause(),
             Self::Library(reason) => reason.cause(),
+            Self::Component(reason) => reason.cause(),
             Self::Locale(reason) => reason.cause(),
             Self::Setting(reason) => reason.cause(),
             Self::Checkout(reason) => reason.cause(),
@@ -369,5 +381,5 @@ reasons! {
     Name(NameReason), Limit(LimitReason), Locale(LocaleReason), Setting(SettingReason), Checkout(CheckoutReason), Command(CommandReason),
     AnyOf(AnyOfReason), General(General);
     boxed Tool(ToolReason), Port(PortReason), Disk(DiskReason), System(SystemReason), Path(PathReason), Socket(SocketReason),
-    Service(ServiceReason), Reach(ReachReason), Library(LibraryReason)
+    Service(ServiceReason), Reach(ReachReason), Library(LibraryReason), Component(ComponentReason)
 }

@@ -61,6 +61,15 @@ pub enum VariableTrouble {
         /// Where it is set.
         place: Place,
     },
+    /// It leads to another kit than the one that is meant.
+    OtherKit {
+        /// Where it is set.
+        place: Place,
+        /// The program that belongs to the kit which is meant.
+        program: String,
+        /// The folder of that kit.
+        kit: String,
+    },
     /// It is set and should not be.
     Unwanted {
         /// Where.
@@ -77,6 +86,7 @@ impl VariableReason {
             VariableTrouble::OnlyInFile { .. } => Cause::VariableOnlyInFile,
             VariableTrouble::OtherLineEnds { .. } => Cause::VariableLineEnds,
             VariableTrouble::LeadsNowhere { .. } => Cause::VariableLeadsNowhere,
+            VariableTrouble::OtherKit { .. } => Cause::VariableOtherKit,
             VariableTrouble::Unwanted { .. } => Cause::VariableUnwanted,
         }
     }

@@ -37,6 +37,8 @@ pub(super) struct Seen<'a> {
     pub(super) disturbs: bool,
     /// The file of the project that sets the value is there and not this user's to change, or the environment goes before it.
     pub(super) closed: bool,
+    /// The interpreter is that of an environment of its own.
+    pub(super) environment: bool,
     /// Something in the working copy is not committed.
     pub(super) dirty: bool,
 }

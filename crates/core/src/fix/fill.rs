@@ -2,8 +2,8 @@
 
 use super::{Circumstances, quote};
 use crate::finding::{
-    CapacityReason, CheckoutReason, DiskTrouble, LibraryTrouble, LimitReason, NameReason, PathTrouble, PortReason, PortTrouble,
-    ReachTrouble, Reason, ServiceTrouble, SystemTrouble,
+    CapacityReason, CheckoutReason, ComponentTrouble, DiskTrouble, LibraryTrouble, LimitReason, NameReason, PathTrouble,
+    PortReason, PortTrouble, ReachTrouble, Reason, ServiceTrouble, SystemTrouble,
 };
 use crate::guide::{Placeholder, Requirement, Subject, placeholder_pieces};
 use crate::prelude::*;
@@ -123,6 +123,11 @@ impl<'a> Values<'a> {
                 LibraryTrouble::Incomparable { found } => Some(found.clone()),
                 LibraryTrouble::Missing | LibraryTrouble::NoHeaders { .. } | LibraryTrouble::Lacks { .. } => None,
             },
+            Reason::Component(reason) => match &reason.trouble {
+                ComponentTrouble::OutOfRange { found, .. } => Some(found.to_string()),
+                ComponentTrouble::Incomparable { found } => Some(found.clone()),
+                ComponentTrouble::Missing { .. } | ComponentTrouble::NoVersion | ComponentTrouble::NoManager => None,
+            },
             Reason::Checkout(CheckoutReason::Branch { branch }) => branch.clone(),
             Reason::Service(reason) => {
                 if let ServiceTrouble::OtherStatus { status, .. } = &reason.trouble {
@@ -172,6 +177,7 @@ impl<'a> Values<'a> {
             (Subject::Hostname(host), _) => host.points_to.clone(),
             (Subject::Limit(limit), _) => limit.at_least.map(|least| least.to_string()),
             (Subject::Library(library), _) => library.version.as_ref().map(ToString::to_string),
+            (Subject::Component(component), _) => component.version.as_ref().map(ToString::to_string),
             (Subject::Locale(locale), _) => Some(locale.name.clone()),
             (Subject::Checkout(checkout), _) => checkout.branch.clone(),
             (Subject::Service(service), _) => service.status.map(|status| status.to_string()),
@@ -189,6 +195,7 @@ impl<'a> Values<'a> {
             Reason::Socket(reason) => Some(reason.path.clone()),
             Reason::Device(reason) => Some(reason.path.clone()),
             Reason::Library(reason) => reason.description.clone(),
+            Reason::Component(reason) => reason.at.clone().or_else(|| reason.program.clone()),
             Reason::Port(reason) => match &**reason {
                 PortReason::NotAPort { set_at, .. } => Some(set_at.place.clone()),
                 PortReason::At { .. } => None,

@@ -6,6 +6,7 @@ mod alternatives;
 mod capacity;
 mod case;
 mod circumstances;
+mod component;
 mod effect;
 mod fill;
 mod model;

@@ -45,6 +45,10 @@ pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
             return vec![others, in_terminals()];
         }
         VariableTrouble::Unwanted { .. } => unwanted(case, name),
+        VariableTrouble::OtherKit { kit, .. } => {
+            let fix = Fix::say(format!("Let {name} lead to the kit of the program that is on PATH: {kit}."));
+            case.in_startup_file(fix, shell.set_for_good(name, kit))
+        }
         VariableTrouble::OtherLineEnds { .. } => {
             let file = env_file.unwrap_or(".env");
             let fix = Fix::say(format!(

@@ -141,6 +141,17 @@ impl Shell {
         }
     }
 
+    /// The line that makes an environment of Python the one of this terminal.
+    pub(crate) fn activate(self, environment: &str) -> String {
+        match self {
+            Self::Posix => format!(". {environment}/bin/activate"),
+            Self::Fish => format!("source {environment}/bin/activate.fish"),
+            Self::Csh => format!("source {environment}/bin/activate.csh"),
+            Self::PowerShell => format!("{environment}\\Scripts\\Activate.ps1"),
+            Self::Cmd => format!("{environment}\\Scripts\\activate"),
+        }
+    }
+
     /// The line that takes a variable away in this terminal.
     pub fn unset(self, name: &str) -> String {
         match self {

@@ -4,13 +4,13 @@ use super::case::{Case, Seen};
 use super::circumstances::is_own;
 use super::effect::Effect;
 use super::{
-    Circumstances, Fix, Source, again, alternatives, capacity, fill, network, package, path, port, predict, project, tool,
-    unknown,
+    Circumstances, Fix, Source, again, alternatives, capacity, component, fill, network, package, path, port, predict, project,
+    tool, unknown,
 };
 use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
-use crate::finding::{AnyOfReason, Finding, General, OtherPlace, PathTrouble, Reason, Verdict};
-use crate::guide::{Edit, GuideFix, Kind, LimitKind, Requirement, Subject};
+use crate::finding::{AnyOfReason, Finding, General, OtherPlace, PathTrouble, Reason, ToolTrouble, Verdict};
+use crate::guide::{Edit, GuideFix, Installer, Kind, LimitKind, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop, if_known};
 use crate::known::Known;
 use crate::observation::{Nature, ProgramCopy, Value};
@@ -90,6 +90,10 @@ fn may_be_looked_at_ahead(kind: Kind) -> bool {
         | Kind::Group
         | Kind::Limit
         | Kind::Library
+        | Kind::Module
+        | Kind::Headers
+        | Kind::SystemPackage
+        | Kind::KernelModule
         | Kind::Locale
         | Kind::Setting
         | Kind::Checkout => true,
@@ -158,6 +162,9 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     if let Some(fix) = library {
         return Ok(vec![fix]);
     }
+    if let Some(fix) = by_own_installer(inquiry, requirement, reason, (&here, &offer.refused))? {
+        return Ok(vec![fix]);
+    }
     let mut own = None;
     if let Reason::Tool(reason) = reason
         && tool::concerns_the_file(&reason.trouble)
@@ -167,6 +174,27 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     }
     let seen = seen(inquiry, requirement, reason)?;
     Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own, seen }, reason))
+}
+
+/// A tool that a language's own installer brings, where that is here.
+fn by_own_installer(
+    inquiry: &mut Inquiry<'_>,
+    requirement: &Requirement,
+    reason: &Reason,
+    (here, refused): (&Circumstances<'_>, &[String]),
+) -> Result<Option<Fix>, Stop> {
+    let (Subject::Tool(tool), Reason::Tool(reason)) = (&requirement.subject, reason) else { return Ok(None) };
+    if !matches!(reason.trouble, ToolTrouble::Missing { .. } | ToolTrouble::OutOfRange { .. }) {
+        return Ok(None);
+    }
+    for (installer, name) in &tool.installers {
+        let starts_with = if *installer == Installer::Pip { "python3" } else { installer.word() };
+        if if_known(inquiry.program(starts_with))?.is_some_and(|copies| copies.iter().any(|copy| copy.executable)) {
+            let case = Case { requirement, here, refused, own: None, seen: Seen::default() };
+            return Ok(Some(component::own_tool(&case, (*installer, name))));
+        }
+    }
+    Ok(None)
 }
 
 /// The step that would make known what is not.
@@ -231,6 +259,14 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
                 seen.disturbs = disturbs(inquiry, requirement, &other.at)?;
             }
         }
+        (Subject::Component(_), Reason::Component(component)) => {
+            let program = component.program.as_deref().unwrap_or_default();
+            let above = |path: &str| path.rsplit_once(['/', '\\']).map(|(above, _)| above.to_owned());
+            if let Some(folder) = above(program).and_then(|folder| above(&folder)) {
+                let state = if_known(inquiry.path(&format!("{folder}/pyvenv.cfg"), None))?;
+                seen.environment = state.is_some_and(|state| state.nature == Nature::File);
+            }
+        }
         (Subject::Checkout(wanted), _) => {
             seen.dirty = if_known(inquiry.checkout(wanted))?.is_some_and(|state| state.changed.is_some_and(|count| count > 0));
         }
@@ -277,6 +313,7 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
         Reason::Name(reason) => Some(network::name(case, reason)),
         Reason::Limit(reason) => project::limit(case, *reason),
         Reason::Library(reason) => project::library(case, reason),
+        Reason::Component(reason) => return component::fix(case, reason),
         Reason::Locale(reason) => project::locale(case, reason),
         Reason::Setting(reason) => return project::setting(case, *reason),
         Reason::Checkout(reason) => return project::checkouts(case, reason),

@@ -2,7 +2,7 @@
 
 use super::Fix;
 use crate::finding::{CommandReason, General, Reason, ToolTrouble};
-use crate::guide::Requirement;
+use crate::guide::{Component, ComponentSort, Language, Requirement, Subject};
 use crate::prelude::*;
 
 /// The step that would make it known; none where nobody knows one.
@@ -33,6 +33,18 @@ pub(super) fn step(requirement: &Requirement, reason: &Reason) -> Option<Fix> {
                 "Find out which version {program} is, from its own help or its page, and tell those who look after the guide how it says so."
             )));
         }
+    }
+    if let Subject::Component(Component { sort: ComponentSort::Module(language), name, .. }) = &requirement.subject {
+        let command = match language {
+            Language::Python => format!("python3 -c 'import {name}'"),
+            Language::Node => format!("node -e 'require(\"{name}\")'"),
+            Language::Ruby => format!("ruby -e 'require \"{name}\"'"),
+            Language::Perl => format!("perl -M{name} -e 1"),
+            Language::Php => "php -m".to_owned(),
+        };
+        let seen =
+            if *language == Language::Php { "it is there where the list has it" } else { "it is there where that says nothing" };
+        return Some(Fix::say(format!("See for yourself whether {} loads {name}: {seen}.", language.name())).run(vec![command]));
     }
     let Reason::General(General::CouldNotLook { reason }) = reason else { return None };
     Some(Fix::say(format!(

@@ -1,7 +1,7 @@
 //! The kinds of requirements: their words, and the keys that go with each.
 
 use super::vocabulary::Shape::{Duration, Either, Flag, Named, Number, Ports, Size, Table, Text, Texts, Word};
-use super::vocabulary::{Key, LIMITS, MANAGERS, SYSTEMS, Shape, may, needed};
+use super::vocabulary::{Key, LIMITS, MANAGERS, MANAGERS_AND_INSTALLERS, SYSTEMS, Shape, may, needed};
 
 /// The kinds of requirements: the subject keys of a guide.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -45,6 +45,14 @@ pub enum Kind {
     Limit,
     /// `library`
     Library,
+    /// `module`
+    Module,
+    /// `headers`
+    Headers,
+    /// `system_package`
+    SystemPackage,
+    /// `kernel_module`
+    KernelModule,
     /// `locale`
     Locale,
     /// `setting`
@@ -59,7 +67,7 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind, in the order of the reference.
-    pub const ALL: [Self; 24] = [
+    pub const ALL: [Self; 28] = [
         Self::Tool,
         Self::Port,
         Self::Disk,
@@ -79,6 +87,10 @@ impl Kind {
         Self::Subnet,
         Self::Limit,
         Self::Library,
+        Self::Module,
+        Self::Headers,
+        Self::SystemPackage,
+        Self::KernelModule,
         Self::Locale,
         Self::Setting,
         Self::Checkout,
@@ -117,6 +129,10 @@ impl Kind {
             Self::Subnet => "subnet",
             Self::Limit => "limit",
             Self::Library => "library",
+            Self::Module => "module",
+            Self::Headers => "headers",
+            Self::SystemPackage => "system_package",
+            Self::KernelModule => "kernel_module",
             Self::Locale => "locale",
             Self::Setting => "setting",
             Self::Checkout => "checkout",
@@ -146,6 +162,8 @@ const fn keys(kind: Kind, shape: Shape, further: &'static [Key]) -> KindKeys {
 
 const EXPECT: Key = may("expect", Word(&["present", "absent"]));
 const PACKAGES: Key = may("packages", Named(MANAGERS));
+/// Also by the installers of languages.
+const ALL_PACKAGES: Key = may("packages", Named(&MANAGERS_AND_INSTALLERS));
 const ACCESS: &[Key] = &[may("access", Word(&["read", "write"]))];
 /// A file of the project that says a version in its own way.
 const PIN: [Key; 3] = [needed("file", Text), may("pattern", Text), may("at_least", Flag)];
@@ -175,7 +193,7 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
             may("tested", Text),
             may("args", Texts),
             may("pattern", Text),
-            PACKAGES,
+            ALL_PACKAGES,
             may("arch", Text),
             EXPECT,
         ],
@@ -197,7 +215,11 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
     keys(Kind::System, Named(&SYSTEMS), &[may("edition", Texts), may("distro", Texts), may("arch", Texts)]),
     keys(Kind::File, Texts, OF_PATHS),
     keys(Kind::Folder, Texts, OF_PATHS),
-    keys(Kind::Variable, Text, &[may("env_file", Text), may("matches", Text), MEANS, EXAMPLE, may("secret", Flag), EXPECT]),
+    keys(
+        Kind::Variable,
+        Text,
+        &[may("env_file", Text), may("of", Text), may("matches", Text), MEANS, EXAMPLE, may("secret", Flag), EXPECT],
+    ),
     keys(Kind::Group, Text, &[]),
     keys(Kind::Socket, Text, ACCESS),
     keys(Kind::Device, Text, ACCESS),
@@ -207,6 +229,10 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
     keys(Kind::Subnet, Text, &[]),
     keys(Kind::Limit, Word(&LIMITS), &[may("at_least", Number)]),
     keys(Kind::Library, Text, &[may("version", Text), PACKAGES]),
+    keys(Kind::Module, Text, &[needed("of", Text), may("version", Text), ALL_PACKAGES]),
+    keys(Kind::Headers, Text, &[PACKAGES]),
+    keys(Kind::SystemPackage, Named(MANAGERS), &[may("version", Text)]),
+    keys(Kind::KernelModule, Text, &[]),
     keys(Kind::Locale, Text, &[may("utf8", Flag)]),
     keys(Kind::Setting, Text, &[may("of", Word(&["git"])), may("matches", Text), MEANS, EXAMPLE]),
     keys(Kind::Checkout, Text, &[may("branch", Text), may("submodules", Flag), may("large_files", Flag), may("clean", Flag)]),

@@ -1,5 +1,6 @@
 //! The setup guide: its model, and its reading with all mistakes at once.
 
+mod component;
 mod defaults;
 mod fix;
 mod fix_parse;
@@ -17,6 +18,7 @@ mod subject_parse;
 mod value;
 pub mod vocabulary;
 
+pub use component::{Component, ComponentSort, Installer, Language};
 pub use fix::{Edit, GuideFix, Then};
 pub use kind::{KINDS, Kind, KindKeys};
 pub(crate) use names::is_package;

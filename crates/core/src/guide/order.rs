@@ -82,6 +82,10 @@ impl<'g> Programs<'g> {
         } else if let Subject::Checkout(checkout) = &requirement.subject {
             let asks = checkout.large_files || checkout.clean;
             tool("git").filter(|_| asks).into_iter().collect()
+        } else if let Subject::Component(component) = &requirement.subject {
+            component.of.into_iter().collect()
+        } else if let Subject::Variable(variable) = &requirement.subject {
+            variable.of.into_iter().collect()
         } else if let Subject::Service(service) = &requirement.subject {
             self.holders.get(&service.port).copied().unwrap_or_default().iter().filter_map(|name| tool(name)).collect()
         } else {
@@ -92,7 +96,7 @@ impl<'g> Programs<'g> {
 
 /// The kinds that are looked at by asking a tool, or that a tool of the guide makes.
 fn may_need_a_tool(kind: Kind) -> bool {
-    matches!(kind, Kind::Command | Kind::Setting | Kind::Checkout | Kind::Service)
+    matches!(kind, Kind::Command | Kind::Setting | Kind::Checkout | Kind::Service | Kind::Module | Kind::Headers | Kind::Variable)
 }
 
 /// Whether one requirement waits for another by what the guide says, at any distance. Only tools are asked, which need nothing themselves.

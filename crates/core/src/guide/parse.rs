@@ -1,9 +1,11 @@
+use super::component::{Component, ComponentSort, Language};
 use super::defaults::{Defaults, Own};
 use super::reading::{Words, check_id, check_word, condition};
 use super::value::Uses;
 use super::vocabulary::SYSTEMS;
 use super::{
-    Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, fix_parse, oracle, order, place, subject_parse, value,
+    EnvironmentVariable, Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, fix_parse, oracle, order, place,
+    subject_parse, value,
 };
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
@@ -100,6 +102,7 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
         }
     }
     let Words { roles, stages, places, .. } = words;
+    bind_languages(&mut requirements, top.problems());
     tell_apart(&mut requirements);
     oracle::report(&requirements, top.problems());
     order::report_cycles(&requirements, top.problems());
@@ -135,6 +138,40 @@ fn index<'t>(named: &[(Placed<&'t str>, Fields<'t>)], top: &Fields<'t>) -> BTree
         top.problems().report(ProblemKind::TooLarge, top.key_span("require"), message);
     }
     index
+}
+
+/// Says which language a module or headers are of, by the tool that they name.
+fn bind_languages(requirements: &mut [Requirement], problems: &Problems) {
+    let language = |index: usize| match requirements.get(index).map(|one| &one.subject) {
+        Some(Subject::Tool(tool)) => tool.names.iter().find_map(|name| Language::of_tool(name)),
+        _ => None,
+    };
+    let mut found: Vec<(usize, Option<Language>)> = Vec::new();
+    for (index, requirement) in requirements.iter().enumerate() {
+        if let Subject::Component(Component { of: Some(of), .. }) = &requirement.subject {
+            found.push((index, language(*of)));
+        } else if let Subject::Variable(EnvironmentVariable { of: Some(of), .. }) = &requirement.subject
+            && !matches!(requirements.get(*of).map(|one| &one.subject), Some(Subject::Tool(_)))
+        {
+            problems.report(ProblemKind::BadValue, requirement.span.clone(), "`of` names a requirement that is no tool");
+        }
+    }
+    for (index, language) in found {
+        let Some(requirement) = requirements.get_mut(index) else { continue };
+        let (Subject::Component(component), Some(language)) = (&mut requirement.subject, language) else {
+            let message = "this must be of a tool that is the interpreter of Python, Node.js, Ruby, Perl or PHP";
+            problems.report(ProblemKind::BadValue, requirement.span.clone(), message);
+            continue;
+        };
+        match &mut component.sort {
+            ComponentSort::Module(of) => *of = language,
+            ComponentSort::Headers(of) => {
+                *of = language;
+                language.name().clone_into(&mut component.name);
+            }
+            ComponentSort::SystemPackage | ComponentSort::KernelModule => {}
+        }
+    }
 }
 
 /// Requirements that would be called the same are called by their ids too.

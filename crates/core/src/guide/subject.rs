@@ -1,5 +1,6 @@
 //! What a requirement checks: one variant per kind.
 
+use super::component::{Component, ComponentSort, Installer};
 use super::kind::Kind;
 use super::value::SetBy;
 use super::vocabulary::LimitKind;
@@ -50,6 +51,8 @@ pub enum Subject {
     Limit(Limit),
     /// A library to build against.
     Library(Library),
+    /// A module, headers, or a package.
+    Component(Component),
     /// A locale that is made here.
     Locale(Locale),
     /// A version-control setting.
@@ -90,6 +93,8 @@ pub struct Tool {
     pub pattern: Option<Pattern>,
     /// Its package per package manager.
     pub packages: Vec<(Manager, String)>,
+    /// Its name for each language's own installer.
+    pub installers: Vec<(Installer, String)>,
     /// The architecture that it must be built for.
     pub arch: Option<String>,
     /// Whether it must be there.
@@ -269,6 +274,8 @@ pub struct EnvironmentVariable {
     pub env_file: Option<String>,
     /// The shape of its value.
     pub matches: Option<Pattern>,
+    /// The index of the tool that it must lead to the kit of.
+    pub of: Option<usize>,
     /// Nothing about its value may be told.
     pub secret: bool,
     /// Whether it must be set.
@@ -478,6 +485,7 @@ impl Subject {
             | Self::Subnet(_)
             | Self::Limit(_)
             | Self::Library(_)
+            | Self::Component(_)
             | Self::Locale(_)
             | Self::Checkout(_)
             | Self::AnyOf(_) => None,
@@ -504,6 +512,12 @@ impl Subject {
             Self::Subnet(_) => Kind::Subnet,
             Self::Limit(_) => Kind::Limit,
             Self::Library(_) => Kind::Library,
+            Self::Component(component) => match component.sort {
+                ComponentSort::Module(_) => Kind::Module,
+                ComponentSort::Headers(_) => Kind::Headers,
+                ComponentSort::SystemPackage => Kind::SystemPackage,
+                ComponentSort::KernelModule => Kind::KernelModule,
+            },
             Self::Locale(_) => Kind::Locale,
             Self::Setting(_) => Kind::Setting,
             Self::Checkout(_) => Kind::Checkout,
@@ -547,6 +561,12 @@ impl Subject {
             Self::Subnet(subnet) => format!("network {}/{}", subnet.address, subnet.prefix),
             Self::Limit(limit) => format!("limit {}", limit.kind.word()),
             Self::Library(library) => format!("library {}", library.name),
+            Self::Component(component) => match component.sort {
+                ComponentSort::Module(language) => format!("module {} of {}", component.name, language.name()),
+                ComponentSort::Headers(language) => format!("headers of {}", language.name()),
+                ComponentSort::SystemPackage => format!("package {}", component.name),
+                ComponentSort::KernelModule => format!("kernel module {}", component.name),
+            },
             Self::Locale(locale) => format!("locale {}", locale.name),
             Self::Setting(setting) => format!("{} setting {}", setting.of, setting.key),
             Self::Checkout(_) => "working copy".to_owned(),
@@ -560,6 +580,7 @@ impl Subject {
         match self {
             Self::Tool(tool) => &tool.packages,
             Self::Library(library) => &library.packages,
+            Self::Component(component) => &component.packages,
             Self::Port(_)
             | Self::Disk(_)
             | Self::Memory(_)

@@ -1,3 +1,4 @@
+use super::component::{Component, ComponentSort, Installer, Language};
 use super::kind::{KINDS, Kind, KindKeys};
 use super::names;
 use super::reading::{Words, check_id, check_word};
@@ -7,7 +8,7 @@ use super::subject::{
     VersionFrom, Virtualization,
 };
 use super::value::SetBy;
-use super::vocabulary::{LIMITS, LimitKind, MANAGERS, OTHER_WORDS, SYSTEMS};
+use super::vocabulary::{LIMITS, LimitKind, MANAGERS_AND_INSTALLERS, OTHER_WORDS, SYSTEMS};
 use crate::document::{Fields, Placed, as_number, shortened};
 use crate::manager::Manager;
 use crate::observation::Os;
@@ -171,7 +172,7 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
         Kind::System => Subject::System(system(fields)?),
         Kind::File => Subject::Path(path(fields, (PathKind::File, "file"))?),
         Kind::Folder => Subject::Path(path(fields, (PathKind::Folder, "folder"))?),
-        Kind::Variable => Subject::Variable(variable(fields)?),
+        Kind::Variable => Subject::Variable(variable(fields, words)?),
         Kind::Group => Subject::Group(Group { name: names::plain(fields, "group")? }),
         Kind::Socket => Subject::Socket(Socket { path: text(fields)?, access: access(fields) }),
         Kind::Device => Subject::Device(Device { path: text(fields)?, access: access(fields) }),
@@ -185,6 +186,16 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
             version: fields.read("version", Range::parse),
             packages: packages(fields),
         }),
+        Kind::Module => Subject::Component(component(fields, words, ComponentSort::Module(Language::Python))?),
+        Kind::Headers => Subject::Component(component(fields, words, ComponentSort::Headers(Language::Python))?),
+        Kind::SystemPackage => {
+            let named = packages_in(fields, "system_package").0;
+            let name = named.first().map(|(_, name)| name.clone())?;
+            let version = fields.read("version", Range::parse);
+            let sort = ComponentSort::SystemPackage;
+            Subject::Component(Component { sort, name, of: None, version, packages: named, installers: Vec::new() })
+        }
+        Kind::KernelModule => Subject::Component(component(fields, words, ComponentSort::KernelModule)?),
         Kind::Locale => Subject::Locale(locale(fields)?),
         Kind::Setting => Subject::Setting(setting(fields)?),
         Kind::Checkout => Subject::Checkout(Checkout {
@@ -247,6 +258,7 @@ fn tool(fields: &Fields<'_>, key: &'static str) -> Option<Tool> {
     if let Some(many) = args.get(20) {
         bad(fields, many.span.clone(), "at most 20 arguments are passed");
     }
+    let (packages, installers) = packages_in(fields, "packages");
     let tool = Tool {
         names: owned(names),
         version: fields.read("version", Range::parse),
@@ -254,7 +266,8 @@ fn tool(fields: &Fields<'_>, key: &'static str) -> Option<Tool> {
         tested: fields.read("tested", Range::parse),
         args: owned(args),
         pattern: fields.read("pattern", Pattern::new),
-        packages: packages(fields),
+        packages,
+        installers,
         arch: fields.owned("arch"),
         expect: existence(fields),
     };
@@ -280,10 +293,35 @@ fn version_from(fields: &Fields<'_>) -> Option<VersionFrom> {
     Some(VersionFrom { file: file?, pattern, at_least })
 }
 
-fn variable(fields: &Fields<'_>) -> Option<EnvironmentVariable> {
+/// A module, headers or a module of the kernel. Which language it is of is told by the tool that it names, once all are read.
+fn component(fields: &Fields<'_>, words: &Words<'_>, sort: ComponentSort) -> Option<Component> {
+    let (key, of) = match sort {
+        ComponentSort::Module(_) => ("module", fields.required("of")),
+        ComponentSort::Headers(_) => ("headers", fields.required("headers")),
+        ComponentSort::SystemPackage | ComponentSort::KernelModule => ("kernel_module", None),
+    };
+    let name = names::placed(fields, key)?;
+    // It becomes a part of paths.
+    let right = |c: char| c.is_alphanumeric() || "._-:@/".contains(c);
+    if !name.value.chars().all(right) || name.value.contains("..") || name.value.starts_with('/') || name.value.len() > 200 {
+        bad(fields, name.span.clone(), format!("`{}` cannot be the name of a module", shortened(name.value)));
+        return None;
+    }
+    let of = match of {
+        Some(id) => Some(alternative(fields, words, &id)?),
+        None => None,
+    };
+    let is_module = matches!(sort, ComponentSort::Module(_));
+    let (packages, installers) = packages_in(fields, "packages");
+    let version = if is_module { fields.read("version", Range::parse) } else { None };
+    Some(Component { sort, name: name.value.to_owned(), of, version, packages, installers })
+}
+
+fn variable(fields: &Fields<'_>, words: &Words<'_>) -> Option<EnvironmentVariable> {
     let variable = EnvironmentVariable {
         name: names::variable(fields)?,
         env_file: names::project_file(fields, "env_file"),
+        of: fields.text("of").and_then(|id| alternative(fields, words, &id)),
         matches: fields.read("matches", Pattern::new),
         secret: flag(fields, "secret"),
         expect: existence(fields),
@@ -296,10 +334,36 @@ fn variable(fields: &Fields<'_>) -> Option<EnvironmentVariable> {
 }
 
 fn packages(fields: &Fields<'_>) -> Vec<(Manager, String)> {
-    let Some(table) = fields.table("packages", "packages") else { return Vec::new() };
+    let (packages, installers) = packages_in(fields, "packages");
+    if let Some((installer, _)) = installers.first() {
+        let message = format!("`{}` brings no such thing; it goes with `tool` and `module`", installer.word());
+        bad(fields, fields.key_span("packages"), message);
+    }
+    packages
+}
+
+/// The packages for each manager, and for each language's own installer.
+type Packages = (Vec<(Manager, String)>, Vec<(Installer, String)>);
+
+fn packages_in(fields: &Fields<'_>, key: &'static str) -> Packages {
+    let Some(table) = fields.table(key, key) else { return Packages::default() };
     let mut packages = Vec::new();
+    let mut installers = Vec::new();
     for (manager, value) in table.entries() {
-        check_word(fields, "package manager that is known here", &manager, MANAGERS);
+        if let Some(installer) = Installer::from_word(manager.value) {
+            match value.get_ref().as_str() {
+                Some(name) if installer.takes(name) => installers.push((installer, name.to_owned())),
+                Some(name) => {
+                    let message = format!("`{}` cannot be the name of a package of {}", shortened(name), installer.word());
+                    bad(fields, value.span(), message);
+                }
+                None => {
+                    fields.problems().report(ProblemKind::WrongType, value.span(), "a package's name must be text in quotes");
+                }
+            }
+            continue;
+        }
+        check_word(fields, "package manager that is known here", &manager, &MANAGERS_AND_INSTALLERS);
         match value.get_ref().as_str() {
             // A package's name goes into a command that a person pastes: nothing but a name may pass.
             Some(name) if names::is_package(name) => {
@@ -312,7 +376,7 @@ fn packages(fields: &Fields<'_>) -> Vec<(Manager, String)> {
             None => fields.problems().report(ProblemKind::WrongType, value.span(), "a package's name must be text in quotes"),
         }
     }
-    packages
+    (packages, installers)
 }
 
 fn port(fields: &Fields<'_>) -> Option<Port> {

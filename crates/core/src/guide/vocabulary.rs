@@ -1,6 +1,7 @@
 //! The words of a guide: every table, its keys, and what stands behind each. The parser asks it what a key belongs to, the schema is made
 //! from it, and a test holds it against what the parser really reads.
 
+use super::component::Installer;
 use crate::manager::Manager;
 use crate::observation::Os;
 
@@ -101,6 +102,17 @@ pub const LIMITS: [&str; LimitKind::ALL.len()] = {
 };
 /// The package managers that are known.
 pub const MANAGERS: &[&str] = Manager::WORDS;
+/// The same, and the installers of languages.
+#[allow(clippy::indexing_slicing, reason = "done while it is compiled")]
+pub const MANAGERS_AND_INSTALLERS: [&str; MANAGERS.len() + Installer::ALL.len()] = {
+    let mut words = [""; MANAGERS.len() + Installer::ALL.len()];
+    let mut at = 0;
+    while at < words.len() {
+        words[at] = if at < MANAGERS.len() { MANAGERS[at] } else { Installer::ALL[at - MANAGERS.len()].word() };
+        at += 1;
+    }
+    words
+};
 
 use Shape::{Duration, Either, Flag, Number, Size, Table, Tables, Text, Texts, Word};
 

@@ -1,6 +1,6 @@
 use super::{
-    Binding, DeviceState, DiskLimit, DiskRoom, Holder, Hypervisor, Observation, Os, Processor, Run, RunEnd, SettingNumber,
-    SettingText, Surroundings, System,
+    Binding, DeviceState, DiskLimit, DiskRoom, Holder, Hypervisor, InstalledState, Leads, Observation, Os, Processor, Run,
+    RunEnd, SettingNumber, SettingText, Surroundings, System,
 };
 use crate::prelude::*;
 use crate::text::Size;
@@ -61,6 +61,15 @@ impl Display for Observation {
             Self::Processor(processor) => write!(f, "{processor}"),
             Self::Hypervisor(hypervisor) => write!(f, "{hypervisor}"),
             Self::Device(device) => write!(f, "{device}"),
+            Self::Installed(InstalledState::Here { version, at }) => {
+                let version = version.as_deref().unwrap_or("there");
+                write!(f, "{version}, at {at}")
+            }
+            Self::Installed(InstalledState::Absent { lacks: Some(part) }) => write!(f, "there without {part}"),
+            Self::Installed(InstalledState::Absent { lacks: None }) => f.write_str("not installed"),
+            Self::Leads(Leads::There) => f.write_str("it does"),
+            Self::Leads(Leads::Elsewhere(kit)) => write!(f, "it leads elsewhere than to {kit}"),
+            Self::Leads(Leads::Unset) => f.write_str("not set"),
             Self::Module(true) => f.write_str("loaded"),
             Self::Module(false) => f.write_str("not loaded"),
             Self::Path(state) => write!(f, "{state}"),

@@ -10,7 +10,9 @@ pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};
 pub use package::{Bar, Candidate, ManagerState, Offered, Trial};
 pub use place::{Barrier, MountBar, Nature, PathState, ScriptTrouble};
-pub use project::{CheckoutState, Fate, LibraryState, LimitState, Pinned, Unfinished, Value, VariableState};
+pub use project::{
+    CheckoutState, Fate, InstalledState, Leads, LibraryState, LimitState, Pinned, Unfinished, Value, VariableState,
+};
 
 use crate::manager::Manager;
 use crate::prelude::*;
@@ -108,6 +110,10 @@ pub enum Observation {
     Pinned(Pinned),
     /// To `Device`.
     Device(DeviceState),
+    /// To `LanguageModule`, `LanguageHeaders` and `Installed`.
+    Installed(InstalledState),
+    /// To `LeadsTo`.
+    Leads(Leads),
     /// To `Module`: whether it is loaded or built in.
     Module(bool),
     /// The machine failed or refused to answer, for this reason.

@@ -150,6 +150,36 @@ pub enum Pinned {
     Unreadable(String),
 }
 
+/// Whether something is installed that is neither a program nor a library.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum InstalledState {
+    /// It is.
+    Here {
+        /// Its version, where it says one.
+        version: Option<String>,
+        /// Where.
+        at: String,
+    },
+    /// It is not.
+    Absent {
+        /// A part without which it does nothing, where the rest of it is there.
+        lacks: Option<String>,
+    },
+}
+
+/// Where a variable leads.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Leads {
+    /// To the kit that is meant.
+    There,
+    /// Somewhere else; this is the folder of the kit that is meant.
+    Elsewhere(String),
+    /// It is not set.
+    Unset,
+}
+
 /// A limit of the system.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[serde(rename_all = "kebab-case")]

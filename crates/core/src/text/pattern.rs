@@ -26,6 +26,42 @@ pub enum PatternError {
     Syntax(String),
 }
 
+/// What the parser of patterns says, and what we say instead.
+const WORDS: [(&str, &str); 17] = [
+    ("unclosed group", "a `(` has no `)` to close it (unclosed group); a bracket that is meant is written `\\(`"),
+    ("unopened group", "a `)` has no `(` before it; a bracket that is meant is written `\\)`"),
+    ("unclosed character class", "a `[` has no `]` to close it; a bracket that is meant is written `\\[`"),
+    ("invalid character class range", "a range in `[...]` goes backwards; write the smaller one first, such as `a-z`"),
+    (
+        "repetition operator missing expression",
+        "nothing stands before `*`, `+`, `?` or `{`; where the sign itself is meant, write `\\` before it",
+    ),
+    ("unclosed counted repetition", "a `{` has no `}`; a brace that is meant is written `\\{`"),
+    (
+        "repetition quantifier expects a valid decimal",
+        "behind `{` stands a number, such as `{2}` or `{2,4}`; a brace that is meant is written `\\{`",
+    ),
+    ("invalid repetition count range", "in `{a,b}` the first number is the smaller one"),
+    ("look-around", "looking ahead or behind (`(?=`, `(?!`, `(?<=`) is not known here; write the pattern without it"),
+    ("backreferences", "referring back to a group (`\\1`) is not known here; write the pattern without it"),
+    (
+        "unrecognized escape sequence",
+        "a `\\` stands before a letter that means nothing with it; for a backslash itself, write `\\\\`",
+    ),
+    ("incomplete escape sequence", "a `\\` stands at the end; for a backslash itself, write `\\\\`"),
+    (
+        "Unicode property not found",
+        "behind `\\p` stands what is not known here; known are the general sorts: `\\p{L}` a letter, `\\p{N}` a number, `\\p{Lu}` a capital",
+    ),
+    (
+        "Unicode property value not found",
+        "behind `\\p` stands what is not known here; known are the general sorts: `\\p{L}` a letter, `\\p{N}` a number, `\\p{Lu}` a capital",
+    ),
+    ("unrecognized flag", "between `(?` and `)` stands what is no sign of a mode; `(?i)` is: small and capital letters are one"),
+    ("duplicate flag", "a mode stands twice between `(?` and `)`"),
+    ("empty character class", "there is nothing in `[]`"),
+];
+
 impl Pattern {
     /// The most characters that a pattern may have.
     pub const LONGEST: usize = 1_000;
@@ -50,7 +86,9 @@ impl Pattern {
             if matches!(error, regex::Error::CompiledTooBig(_)) {
                 return PatternError::TooLarge;
             }
-            PatternError::Syntax(text.lines().last().unwrap_or("").trim_start_matches("error: ").to_owned())
+            let why = text.lines().last().unwrap_or("").trim_start_matches("error: ");
+            let ours = WORDS.iter().find(|(theirs, _)| why.starts_with(theirs)).map(|(_, ours)| *ours);
+            PatternError::Syntax(ours.unwrap_or(why).to_owned())
         })
     }
 

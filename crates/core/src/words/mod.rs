@@ -3,6 +3,7 @@
 
 mod beyond;
 mod capacity;
+mod component;
 mod general;
 mod network;
 mod path;
@@ -122,6 +123,7 @@ impl<'r> Words<'r> {
             | Met::Reached { .. }
             | Met::NameLeads { .. }
             | Met::SubnetUnused => network::met(self, met),
+            Met::Installed { version, at } => component::met(self, version.as_deref(), at.as_deref()),
             Met::VariableSet { .. }
             | Met::VariableUnset
             | Met::LimitHigh { .. }
@@ -161,6 +163,7 @@ impl<'r> Words<'r> {
             Met::Unlimited => "no limit".to_owned(),
             Met::Able => "allowed".to_owned(),
             Met::Library { version } => version.clone(),
+            Met::Installed { version, .. } => version.clone().unwrap_or_else(|| "installed".to_owned()),
             Met::Locale { name } => name.clone(),
             Met::Checkout { branch } => branch.clone().unwrap_or_else(|| "as it should be".to_owned()),
             Met::CommandRan => "as expected".to_owned(),
@@ -186,6 +189,7 @@ impl<'r> Words<'r> {
             Reason::Name(reason) => network::name(self, reason),
             Reason::Limit(reason) => project::limit(self, *reason),
             Reason::Library(reason) => project::library(self, reason),
+            Reason::Component(reason) => component::message(self, reason),
             Reason::Locale(reason) => project::locale(self, reason),
             Reason::Setting(reason) => project::setting(self, *reason),
             Reason::Checkout(reason) => project::checkout(self, reason),
@@ -213,6 +217,7 @@ impl<'r> Words<'r> {
             Reason::Name(reason) => Some(network::name_found(reason)),
             Reason::Limit(reason) => Some(project::limit_found(*reason)),
             Reason::Library(reason) => Some(project::library_found(reason)),
+            Reason::Component(reason) => component::found(reason),
             Reason::Locale(reason) => Some(project::locale_found(reason)),
             Reason::Setting(reason) => Some(project::setting_found(*reason).to_owned()),
             Reason::Checkout(reason) => project::checkout_found(reason),
@@ -243,6 +248,7 @@ impl<'r> Words<'r> {
             | Reason::Name(_)
             | Reason::Limit(_)
             | Reason::Library(_)
+            | Reason::Component(_)
             | Reason::Locale(_)
             | Reason::Setting(_)
             | Reason::AnyOf(_)
@@ -270,6 +276,7 @@ impl<'r> Words<'r> {
             Subject::Subnet(_) => Some("in no use".to_owned()),
             Subject::Limit(limit) => Some(project::limit_wanted(limit)),
             Subject::Library(library) => library.version.as_ref().map(ToString::to_string),
+            Subject::Component(component) => Some(component::wanted(component)),
             Subject::Locale(locale) => Some(project::locale_wanted(locale)),
             Subject::Setting(setting) => Some(project::setting_wanted(setting).to_owned()),
             Subject::Checkout(checkout) => Some(project::checkout_wanted(checkout)),

@@ -89,6 +89,10 @@ pub(super) fn variable(words: &Words<'_>, reason: &VariableReason) -> String {
             let what = if is_locale(name) { "a locale that is not made on this machine" } else { "a place where nothing is" };
             format!("{name} is set in {}, but its value names {what}.", place(at))
         }
+        VariableTrouble::OtherKit { place: at, program, kit } => format!(
+            "{name} is set in {}, but it does not lead to {kit}, to which {program} belongs: some programs would use the one, some the other.",
+            place(at)
+        ),
         VariableTrouble::Unwanted { place: at } => {
             format!("{name} is set in {}, and this project does not work while it is.", place(at))
         }
@@ -103,6 +107,7 @@ pub(super) fn variable_found(reason: &VariableReason) -> String {
         VariableTrouble::OnlyInFile { file, .. } => format!("only in {file}"),
         VariableTrouble::OtherLineEnds { .. } => "saved as on Windows".to_owned(),
         VariableTrouble::LeadsNowhere { .. } => "leads nowhere".to_owned(),
+        VariableTrouble::OtherKit { .. } => "leads elsewhere".to_owned(),
         VariableTrouble::Unwanted { .. } => "set".to_owned(),
     }
 }

@@ -103,6 +103,7 @@ fn line(requirement: &Requirement, shell: Shell) -> Option<(String, String)> {
         | Subject::Subnet(_)
         | Subject::Limit(_)
         | Subject::Library(_)
+        | Subject::Component(_)
         | Subject::Locale(_)
         | Subject::Checkout(_)
         | Subject::Command(_)

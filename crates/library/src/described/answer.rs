@@ -1,7 +1,7 @@
 //! What a described machine answers.
 
 use super::shape::{Filesystem, Shape, binding, port, resolve, said};
-use super::{contents, network};
+use super::{component, contents, network};
 use crate::guide::SetBy;
 use crate::observation::{Binding, DeviceState, DiskRoom, ManagerState, Observation, Run, StartFailure};
 use crate::probe::{PortPlace, Probe};
@@ -40,6 +40,10 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::Processor => said(shape.processor.clone().map(Observation::Processor)),
         Probe::Hypervisor => said(shape.hypervisor.clone().map(Observation::Hypervisor)),
         Probe::Device { path, .. } => Observation::Device(shape.devices.get(path).cloned().unwrap_or(DeviceState::Missing)),
+        Probe::LanguageModule { language, name, .. } => component::module(shape, *language, name),
+        Probe::LanguageHeaders { language, .. } => component::headers(shape, *language),
+        Probe::Installed { manager, package } => component::installed(shape, *manager, package),
+        Probe::LeadsTo { variable, program } => component::leads_to(shape, variable, program),
         Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
         Probe::Group { name } => said(has_group(shape, name).map(Observation::Group)),
         Probe::Within { path } => contents::within(shape, path),

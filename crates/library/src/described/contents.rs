@@ -1,5 +1,6 @@
 //! Files, variables, libraries, settings, the working copy, commands and limits of a described machine.
 
+use super::component::Components;
 use super::fields::{mode, named_texts, read_run, tables, texts};
 use super::shape::{Shape, resolve};
 use crate::document::{Fields, MOST_TABLES, as_number, shortened};
@@ -37,6 +38,7 @@ pub(super) struct Contents {
     /// The folders that something is in.
     folders: HashSet<String>,
     libraries: HashMap<String, LibraryState>,
+    pub(super) components: Components,
     settings: Option<HashMap<String, String>>,
     checkout: Option<CheckoutState>,
     commands: HashMap<Vec<String>, Run>,
@@ -100,6 +102,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
         }
         fields.finish(|_| None);
     }
+    super::component::read(top, shape);
     if let Some(fields) = top.table("settings", "settings") {
         shape.contents.settings = Some(named_texts(&fields));
     }

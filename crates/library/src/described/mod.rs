@@ -4,6 +4,7 @@
 //! The format is documented in `docs/described-machines.md`.
 
 mod answer;
+mod component;
 mod contents;
 mod fields;
 mod network;

@@ -9,6 +9,7 @@ const PORT_STATES: &[&str] = &["free", "held", "denied", "reserved", "no-address
 const SERVICE_STATES: &[&str] = &["running", "stopped", "disabled", "failed"];
 const FAILURES: &[&str] = &["piece-missing", "library-missing", "format", "denied", "not-found"];
 const SITE_FAILURES: &[&str] = &["refused", "no-answer", "no-name", "no-way", "not-http", "not-secure", "proxy"];
+const LANGUAGES: &[&str] = &["python", "node", "ruby", "perl", "php"];
 const VERDICTS: &[&str] = &["met", "unmet", "unknown", "blocked", "skipped"];
 
 const SYSTEM: &[Key] = &[
@@ -140,6 +141,12 @@ pub(crate) const TOP: &[Key] = &[
     may("limits", Map(&Either(&[Number, Numbers, Flag, Word(&["unlimited"])]))),
     may("locales", Texts),
     may("library", Tables(&[needed("name", Text), may("version", Text), may("described_by", Text), may("loaded_from", Text)])),
+    may(
+        "module",
+        Tables(&[needed("of", Word(LANGUAGES)), needed("name", Text), may("version", Text), may("at", Text), may("lacks", Text)]),
+    ),
+    may("headers", Tables(&[needed("of", Word(LANGUAGES)), may("at", Text)])),
+    may("installed", Map(&Map(&Text))),
     may("settings", Map(&Text)),
     may(
         "checkout",

@@ -2,6 +2,7 @@
 
 mod asked;
 mod checkout;
+mod component;
 mod kept;
 mod library;
 mod network;
@@ -275,7 +276,11 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         | Probe::ManagerState { .. }
         | Probe::PackageOf { .. }
         | Probe::Provider { .. }
-        | Probe::Module { .. } => (Vec::new(), false),
+        | Probe::Module { .. }
+        | Probe::LanguageModule { .. }
+        | Probe::LanguageHeaders { .. }
+        | Probe::Installed { .. }
+        | Probe::LeadsTo { .. } => (Vec::new(), false),
     }
 }
 
@@ -403,6 +408,10 @@ impl Live {
             Probe::ManagerState { manager } => package::state(self, *manager),
             Probe::Pinned { file, tools, pattern } => self.pinned(file, tools, pattern.as_deref()),
             Probe::Module { name } => os::module(name),
+            Probe::LanguageModule { language, program, name } => component::module(self, *language, Path::new(program), name),
+            Probe::LanguageHeaders { language, program } => component::headers(self, *language, Path::new(program)),
+            Probe::Installed { manager, package } => component::installed(self, *manager, package),
+            Probe::LeadsTo { variable, program } => component::leads_to(variable, Path::new(program)),
         }
     }
 }

@@ -57,6 +57,10 @@ pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
         | Probe::Provider { .. }
         | Probe::PackageOf { .. }
         | Probe::ManagerState { .. }
-        | Probe::Module { .. } => Vec::new(),
+        | Probe::Module { .. }
+        | Probe::LanguageModule { .. }
+        | Probe::LanguageHeaders { .. }
+        | Probe::Installed { .. }
+        | Probe::LeadsTo { .. } => Vec::new(),
     }
 }

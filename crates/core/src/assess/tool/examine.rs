@@ -123,6 +123,7 @@ fn is_there(inquiry: &mut Inquiry<'_>, runs_on: &RunsOn) -> Result<bool, Stop> {
         args: Vec::new(),
         pattern: None,
         packages: Vec::new(),
+        installers: Vec::new(),
         arch: None,
         expect: Existence::Present,
     };

@@ -7,7 +7,7 @@ pub(super) use install::{of_missing_library, with_repair};
 use super::{Circumstances, Fix, Part, Whole};
 use crate::catalogue;
 use crate::document::{shortened, shortened_to};
-use crate::finding::{General, LibraryTrouble, OtherPlace, Reason, Refusal, ToolTrouble};
+use crate::finding::{ComponentTrouble, General, LibraryTrouble, OtherPlace, Reason, Refusal, ToolTrouble};
 use crate::guide::{Requirement, Subject, is_package};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::manager::Manager;
@@ -92,6 +92,18 @@ impl<'a> Wish<'a> {
                     LibraryTrouble::OutOfRange { .. } | LibraryTrouble::Incomparable { .. } => return None,
                 };
                 wish(need, library.version.as_ref(), None)
+            }
+            (Reason::Component(reason), Subject::Component(component)) => {
+                let need = match &reason.trouble {
+                    ComponentTrouble::Missing { lacks: None } => Need::Missing,
+                    ComponentTrouble::Missing { lacks: Some(_) } => Need::Partly,
+                    ComponentTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
+                    ComponentTrouble::OutOfRange { .. }
+                    | ComponentTrouble::NoVersion
+                    | ComponentTrouble::Incomparable { .. }
+                    | ComponentTrouble::NoManager => return None,
+                };
+                wish(need, component.version.as_ref(), None)
             }
             _ => None,
         }

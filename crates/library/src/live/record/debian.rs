@@ -18,6 +18,13 @@ fn text(path: &Path) -> Option<String> {
     Some(text)
 }
 
+/// The version of an installed package, with the distribution's own numbers.
+pub(super) fn version_of(live: &Live, name: &str) -> Option<String> {
+    let status = live.kept.text_by(&Path::new(FOLDER).join("status"), |file| text(file).unwrap_or_default());
+    let stanza = debian_stanza(&status, name)?;
+    stanza.lines().find_map(|line| line.strip_prefix("Version: ")).map(ToOwned::to_owned)
+}
+
 /// The version of an installed package, where the file is its own and unchanged, and nobody has set it aside.
 pub(super) fn of_package(live: &Live, real: &Path, (name, on_java): (&str, bool)) -> Option<Recorded> {
     let shown = real.to_str()?;

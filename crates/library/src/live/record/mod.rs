@@ -14,6 +14,10 @@ use std::ffi::OsStr;
 use std::path::{Path, PathBuf};
 
 /// The version that is stated for the program at `path`, which is a `tool`.
+pub(super) fn debian_package(live: &Live, name: &str) -> Option<String> {
+    debian::version_of(live, name)
+}
+
 pub(super) fn recorded(live: &Live, tool: &str, path: &Path) -> Option<Recorded> {
     let records = records(tool);
     if records.is_empty() || os::is_short_of_memory_by_limit() {

@@ -1,0 +1,81 @@
+//! What is said of modules, headers and packages.
+
+use super::Words;
+use super::tool::older;
+use crate::finding::{ComponentReason, ComponentTrouble};
+use crate::guide::{Component, ComponentSort, Subject};
+use crate::prelude::*;
+use crate::text::join_words;
+use crate::version::Fit;
+
+/// The thing, as a sentence begins with it.
+fn called(component: &Component) -> String {
+    let name = &component.name;
+    match component.sort {
+        ComponentSort::Module(language) => format!("The module {name} of {}", language.name()),
+        ComponentSort::Headers(language) => format!("What programs in C are compiled with for {} (its headers)", language.name()),
+        ComponentSort::SystemPackage => format!("The package {name}"),
+        ComponentSort::KernelModule => format!("The kernel's module {name}"),
+    }
+}
+
+pub(super) fn met(words: &Words<'_>, version: Option<&str>, at: Option<&str>) -> String {
+    let Subject::Component(component) = &words.requirement.subject else { return words.title() };
+    let version = version.map(|version| format!(" {version}")).unwrap_or_default();
+    let at = at.map(|at| format!(", at {at}")).unwrap_or_default();
+    let there = match component.sort {
+        ComponentSort::KernelModule => "is loaded",
+        ComponentSort::Module(_) | ComponentSort::SystemPackage => "is here",
+        ComponentSort::Headers(_) => "are here",
+    };
+    format!("{}{version} {there}{at}.", called(component))
+}
+
+pub(super) fn message(words: &Words<'_>, reason: &ComponentReason) -> String {
+    let Subject::Component(component) = &words.requirement.subject else { return words.title() };
+    let what = called(component);
+    let program = reason.program.as_deref().unwrap_or("the interpreter");
+    match &reason.trouble {
+        ComponentTrouble::Missing { lacks: Some(part) } => {
+            format!("{what} cannot be used by {program}: {part}, without which it does nothing, is not there.")
+        }
+        ComponentTrouble::Missing { lacks: None } => match component.sort {
+            ComponentSort::Module(_) => format!("{what} is not among the modules that {program} finds."),
+            ComponentSort::Headers(_) => format!("{what} are not here, for {program}."),
+            ComponentSort::SystemPackage => format!("{what} is not installed."),
+            ComponentSort::KernelModule => format!("{what} is not loaded."),
+        },
+        ComponentTrouble::OutOfRange { found, miss } if miss.fit == Fit::TooOld => older(&what, found, &miss.nearest),
+        ComponentTrouble::OutOfRange { found, .. } => {
+            let range = component.version.as_ref().map(ToString::to_string).unwrap_or_default();
+            format!("{what} {found} is not one that does: this project works with {range}.")
+        }
+        ComponentTrouble::NoVersion => format!("{what} is here, but which version it is could not be found out."),
+        ComponentTrouble::Incomparable { found } => format!("{what} is here, but its version {found} cannot be compared."),
+        ComponentTrouble::NoManager => {
+            let managers: Vec<String> = component.packages.iter().map(|(manager, _)| manager.word().to_owned()).collect();
+            format!(
+                "Whether it is installed cannot be found out here: the guide names packages for {} only.",
+                join_words(&managers, "and")
+            )
+        }
+    }
+}
+
+pub(super) fn found(reason: &ComponentReason) -> Option<String> {
+    match &reason.trouble {
+        ComponentTrouble::Missing { lacks: Some(part) } => Some(format!("without {part}")),
+        ComponentTrouble::Missing { lacks: None } if matches!(reason.sort, ComponentSort::KernelModule) => {
+            Some("not loaded".to_owned())
+        }
+        ComponentTrouble::Missing { lacks: None } => Some("not installed".to_owned()),
+        ComponentTrouble::OutOfRange { found, .. } => Some(found.to_string()),
+        ComponentTrouble::Incomparable { found } => Some(found.clone()),
+        ComponentTrouble::NoVersion => Some("no version".to_owned()),
+        ComponentTrouble::NoManager => None,
+    }
+}
+
+pub(super) fn wanted(component: &Component) -> String {
+    component.version.as_ref().map_or_else(|| "installed".to_owned(), ToString::to_string)
+}
