@@ -81,7 +81,7 @@ impl Case<'_> {
     /// A line that must stand in the startup file of the person's shell, or be typed where there is none.
     pub(super) fn in_startup_file(&self, mut fix: Fix, line: String) -> Fix {
         match self.here.startup_file() {
-            Some(file) => fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None }),
+            Some(file) => fix.edit = Some(Edit::append(file, line)),
             None => fix.run = vec![line],
         }
         // These read it at a sign-in, and in no other terminal.

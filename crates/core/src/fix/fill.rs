@@ -2,12 +2,12 @@
 
 use super::{Circumstances, quote};
 use crate::finding::{
-    CapacityReason, CheckoutReason, ComponentTrouble, DiskTrouble, LibraryTrouble, LimitReason, NameReason, PathTrouble,
-    PortReason, PortTrouble, ReachTrouble, Reason, ServiceTrouble, SystemTrouble,
+    CapacityReason, CheckoutReason, CommandReason, ComponentTrouble, DiskTrouble, LibraryTrouble, LimitReason, NameReason,
+    PathTrouble, PortReason, PortTrouble, ReachTrouble, Reason, ServiceTrouble, SystemTrouble,
 };
 use crate::guide::{Placeholder, Requirement, Subject, placeholder_pieces};
 use crate::prelude::*;
-use crate::text::{Size, join_words};
+use crate::text::{Pattern, Size, join_words};
 
 /// How values are put into a text.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -23,11 +23,29 @@ pub(super) struct Values<'a> {
     requirement: &'a Requirement,
     reason: &'a Reason,
     pub(super) here: &'a Circumstances<'a>,
+    /// What the fix's own pattern found in what was printed.
+    captured: Option<String>,
 }
 
 impl<'a> Values<'a> {
     pub(super) fn of(requirement: &'a Requirement, reason: &'a Reason, here: &'a Circumstances<'a>) -> Self {
-        Self { requirement, reason, here }
+        Self { requirement, reason, here, captured: None }
+    }
+
+    /// With what a fix's pattern finds in what the command printed; none where it must find something and does not.
+    pub(super) fn where_it_prints(mut self, prints: Option<&Pattern>) -> Option<Self> {
+        if let Some(pattern) = prints {
+            let printed = match self.reason {
+                Reason::Command(
+                    CommandReason::Status { said: Some(text), .. }
+                    | CommandReason::Crashed { said: Some(text), .. }
+                    | CommandReason::Output { printed: text },
+                ) => text,
+                _ => return None,
+            };
+            self.captured = Some(pattern.capture(printed)?.trim().to_owned());
+        }
+        Some(self)
     }
 
     /// The text with its placeholders filled in; none where the finding cannot fill one.
@@ -64,6 +82,12 @@ impl<'a> Values<'a> {
                 }
                 PortReason::At { .. } | PortReason::NotAPort { .. } => None,
             },
+            Placeholder::Folder => {
+                let path = self.path()?;
+                let (folder, _) = path.rsplit_once(['/', '\\'])?;
+                Some(if folder.is_empty() { "/".to_owned() } else { folder.to_owned() })
+            }
+            Placeholder::Captured => self.captured.clone(),
             Placeholder::ShortBy => self.short_by().map(|size| size.to_string()),
         }
     }

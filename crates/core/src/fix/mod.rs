@@ -11,6 +11,7 @@ mod effect;
 mod fill;
 mod model;
 mod network;
+mod of_guide;
 mod package;
 mod path;
 mod port;

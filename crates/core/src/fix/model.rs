@@ -31,6 +31,8 @@ pub struct Fix {
     pub otherwise: Option<Box<Fix>>,
     /// What was not checked of it, and why: a sentence.
     pub not_checked: Option<String>,
+    /// What stands in it for a value that only the person knows.
+    pub own_value: Option<String>,
     /// Who suggests it.
     pub source: Source,
     /// It is what most likely remains to be done once what comes before it is settled; only then it can be known.
@@ -187,6 +189,7 @@ impl Fix {
             not_checked: None,
             download_bytes: None,
             takes_ms: None,
+            own_value: None,
             source: Source::BuiltIn,
             otherwise: None,
             presumed: false,

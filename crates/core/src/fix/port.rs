@@ -138,7 +138,7 @@ fn move_to(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
     let mut fix = Fix::say(format!("Have the project use port {free} instead, which is free."));
     fix.effect = moved(set_by, free, set_by.files().next().unwrap_or("the environment"));
     match (&set_by.variable, &set_by.env_file, &set_by.entry) {
-        (Some(name), Some(file), _) => fix.edit = Some(Edit { file: file.clone(), append: format!("{name}={free}"), line: None }),
+        (Some(name), Some(file), _) => fix.edit = Some(Edit::append(file.as_str(), format!("{name}={free}"))),
         (_, _, Some((file, key))) => fix.say = format!("{} Set {key} to {free} in {file}.", fix.say),
         (Some(name), None, None) => fix.run = vec![case.here.shell.set(name, &free.to_string())],
         (None, _, None) => {}

@@ -15,13 +15,26 @@ use crate::version::Fit;
 /// Stands where only the person knows what to write.
 const YOURS: &str = "YOUR-VALUE";
 
-/// The ways to a variable, the best first.
+/// The ways to a variable, the best first; where a person must write their own value, that is noted.
 pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
+    let (yours, _) = example(case);
+    let mut ways = ways_to_variable(case, reason);
+    for fix in &mut ways {
+        let mut texts = fix.run.iter().chain(fix.edit.iter().map(|edit| &edit.append));
+        if fix.say.contains("your own value") && texts.any(|text| text.contains(yours)) {
+            fix.own_value = Some(yours.to_owned());
+        }
+    }
+    ways
+}
+
+fn ways_to_variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
     let (shell, name) = (case.here.shell, &reason.name);
     let env_file = if let Subject::Variable(variable) = &case.requirement.subject { variable.env_file.as_deref() } else { None };
     let in_terminals = || {
-        let fix = Fix::say(format!("Set {name}, with your own value in the place of {YOURS}."));
-        case.in_startup_file(fix, shell.set_for_good(name, YOURS))
+        let (yours, own) = example(case);
+        let fix = Fix::say(format!("Set {name}, with your own value in the place of {own}."));
+        case.in_startup_file(fix, shell.set_for_good(name, yours))
     };
     let fix = match &reason.trouble {
         VariableTrouble::OnlyInFile { file, fate, kept_by, .. } => {
@@ -71,7 +84,7 @@ pub(super) fn variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
         {
             let say = format!("Correct the value of {name} in {file}, line {line}, with your own value in the place of {YOURS}.");
             let mut fix = Fix::say(say).then(Then::NewShell);
-            fix.edit = Some(Edit { file: file.to_owned(), append: shell.set_for_good(name, YOURS), line: Some(line) });
+            fix.edit = Some(Edit { line: Some(line), ..Edit::append(file, shell.set_for_good(name, YOURS)) });
             // Where that line is not the one that counts.
             return vec![fix, in_terminals()];
         }
@@ -108,7 +121,7 @@ fn exported(shell: Shell, name: &str, file: &str) -> Fix {
     let at_sign_in = ["profile", ".login", ".zlogin"].iter().any(|name| file.ends_with(name));
     let then = if at_sign_in { Then::SignIn } else { Then::NewShell };
     let mut fix = Fix::say(format!("Let programs have {name}, too.")).then(then);
-    fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });
+    fix.edit = Some(Edit::append(file, line));
     fix
 }
 
@@ -123,14 +136,23 @@ fn in_env_file(case: &Case<'_>, name: &str, file: &str) -> Fix {
         let say = format!("Make {file} from its example {example}, and put your own values into it.");
         return Fix::say(say).run(vec![case.here.shell.copy(&from, file)]);
     }
+    let (yours, own) = example(case);
     let say = match case.seen.line {
-        Some(line) => format!("Correct {name} in {file}, line {line}, with your own value in the place of {YOURS}."),
-        None => format!("Set {name} in {file}, with your own value in the place of {YOURS}."),
+        Some(line) => format!("Correct {name} in {file}, line {line}, with your own value in the place of {own}."),
+        None => format!("Set {name} in {file}, with your own value in the place of {own}."),
     };
     let mut fix = if case.seen.closed { make_own(case, file, "change").unwrap_or_else(|| Fix::say("")) } else { Fix::say("") };
     fix.say = if fix.say.is_empty() { say } else { format!("{} {say}", fix.say) };
-    fix.edit = Some(Edit { file: file.to_owned(), append: format!("{name}={YOURS}"), line: case.seen.line });
+    fix.edit = Some(Edit { line: case.seen.line, ..Edit::append(file, format!("{name}={yours}")) });
     fix
+}
+
+/// What stands for a person's own value, and how a sentence calls it: the guide's example, where it has one.
+fn example<'c>(case: &'c Case<'_>) -> (&'c str, String) {
+    match &case.requirement.example {
+        Some(example) => (example, format!("{example}, which is an example")),
+        None => (YOURS, YOURS.to_owned()),
+    }
 }
 
 /// A file of the project that belongs to somebody else becomes the person's; none where the system does not tell who they are.

@@ -4,13 +4,13 @@ use super::case::{Case, Seen};
 use super::circumstances::is_own;
 use super::effect::Effect;
 use super::{
-    Circumstances, Fix, Source, again, alternatives, capacity, component, fill, network, package, path, port, predict, project,
+    Circumstances, Fix, again, alternatives, capacity, component, fill, network, of_guide, package, path, port, predict, project,
     tool, unknown,
 };
 use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
 use crate::finding::{AnyOfReason, Finding, General, OtherPlace, PathTrouble, Reason, ToolTrouble, Verdict};
-use crate::guide::{Edit, GuideFix, Installer, Kind, LimitKind, Requirement, Subject};
+use crate::guide::{GuideFix, Installer, Kind, LimitKind, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop, if_known};
 use crate::known::Known;
 use crate::observation::{Nature, ProgramCopy, Value};
@@ -140,7 +140,9 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
         let fits = fix.when.as_ref().map_or(Ok(Truth::True), |when| when.evaluate(inquiry))?;
         // One that asks for what this finding does not have is for another.
         if fits == Truth::True
-            && let Some(fix) = guide_fix(fix, &fill::Values::of(requirement, reason, &here))
+            && of_guide::still_needed(inquiry, fix)?
+            && let Some(values) = fill::Values::of(requirement, reason, &here).where_it_prints(fix.prints.as_ref())
+            && let Some(fix) = of_guide::fix(fix, &values)
         {
             of_guide.push(fix);
         }
@@ -325,30 +327,4 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
         Reason::AnyOf(_) | Reason::General(_) => None,
     };
     fix.into_iter().collect()
-}
-
-/// A fix of the guide with its placeholders filled in; none where the finding lacks one of them.
-fn guide_fix(fix: &GuideFix, values: &fill::Values<'_>) -> Option<Fix> {
-    let here = values.here;
-    let command = |text: &String| {
-        let filled = values.fill(text, fill::Quoting::Shell)?;
-        let already = ["sudo ", "doas "].iter().any(|elevate| filled.starts_with(elevate));
-        Some(if fix.admin && !already { here.as_admin(&filled) } else { filled })
-    };
-    let words = |text: &str| values.fill(text, fill::Quoting::Plain);
-    let edit = match &fix.edit {
-        Some(edit) => Some(Edit { file: words(&edit.file)?, append: words(&edit.append)?, line: None }),
-        None => None,
-    };
-    Some(Fix {
-        run: fix.run.iter().map(command).collect::<Option<_>>()?,
-        edit,
-        admin: fix.admin,
-        then: fix.then,
-        caution: fix.caution.clone().or_else(|| if fix.admin { here.admin_caution() } else { None }),
-        download_bytes: fix.download.map(|size| size.0),
-        takes_ms: fix.takes_ms,
-        source: Source::Guide,
-        ..Fix::say(words(&fix.say)?)
-    })
 }

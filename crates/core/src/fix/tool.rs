@@ -153,7 +153,7 @@ fn first_on_path(case: &Case<'_>, at: &str, why: &str) -> Fix {
     let mut fix = Fix::say(format!("Put {folder} first on PATH, {why}."));
     let line = case.here.shell.prepend_path(folder);
     if let Some(file) = case.here.startup_file() {
-        fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });
+        fix.edit = Some(Edit::append(file, line));
         return fix.then(Then::NewShell);
     }
     fix.say.push_str(" This does it for the terminal in which you type it:");
@@ -200,7 +200,7 @@ fn chosen(case: &Case<'_>, at: &str, name: &str) -> Option<Fix> {
         Shell::Csh => format!("setenv PATH {CHOSEN}:\"$PATH\""),
         Shell::Posix | Shell::PowerShell | Shell::Cmd => format!("export PATH={CHOSEN}:\"$PATH\""),
     };
-    fix.edit = Some(Edit { file: file.to_owned(), append: line, line: None });
+    fix.edit = Some(Edit::append(file, line));
     Some(fix.then(Then::NewShell))
 }
 

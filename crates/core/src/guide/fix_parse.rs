@@ -1,26 +1,23 @@
 //! The reading of a guide's fixes.
 
 use super::placeholder::{Placeholder, pieces};
-use super::reading::condition;
+use super::reading::{Words, condition};
 use super::{Edit, GuideFix, Then};
 use crate::cause::Cause;
 use crate::condition::{Condition, Fact, Facts, Flag, Truth};
 use crate::document::{Fields, Placed, shortened};
 use crate::prelude::*;
 use crate::problem::ProblemKind;
-use crate::text::{Grammar, Sanitised, ShellLine, Size, parse_duration};
+use crate::text::{Grammar, Pattern, Sanitised, ShellLine, Size, parse_duration};
 use core::convert::Infallible;
 
 /// Reads one fix of a requirement that holds under a condition.
-pub(super) fn read(fields: Fields<'_>, holds_when: Option<&Condition>) -> Option<GuideFix> {
+pub(super) fn read(fields: Fields<'_>, words: &Words<'_>, holds_when: Option<&Condition>) -> Option<GuideFix> {
     let say = fields.required("say");
     let commands = fields.texts("run");
     let run: Vec<String> = commands.iter().map(|text| text.value.to_owned()).collect();
-    let edit = fields.table("edit", "fix.edit").and_then(|edit| {
-        let (file, append) = (edit.required("file"), edit.required("append"));
-        edit.finish(|_| None);
-        Some(Edit { file: file?.value.to_owned(), append: append?.value.to_owned(), line: None })
-    });
+    let edit = fields.table("edit", "fix.edit").and_then(edit);
+    let only_while = fields.text("only_while").and_then(|text| only_while(&fields, words, &text));
     let cause = fields.text("cause").and_then(|word| {
         let cause = Cause::from_word(word.value);
         if cause.is_none() {
@@ -48,6 +45,8 @@ pub(super) fn read(fields: Fields<'_>, holds_when: Option<&Condition>) -> Option
         edit,
         cause,
         when: condition(&fields),
+        only_while,
+        prints: fields.read("prints", Pattern::new),
         admin: fields.flag("admin").unwrap_or(false),
         then: fields.word("then", &[("new-shell", Then::NewShell), ("sign-in", Then::SignIn), ("restart", Then::Restart)]),
         download: fields.read("download", Size::parse),
@@ -68,6 +67,54 @@ pub(super) fn read(fields: Fields<'_>, holds_when: Option<&Condition>) -> Option
     }
     fields.finish(|_| None);
     say.map(|_| fix)
+}
+
+/// A change to a file: exactly one of what is added, what is replaced, and what is copied; a copy may be added to.
+fn edit(edit: Fields<'_>) -> Option<Edit> {
+    let file = edit.required("file");
+    let (append, from) = (edit.owned("append"), edit.owned("from"));
+    let replace = edit.table("replace", "fix.edit.replace").and_then(|table| {
+        let (pattern, with) = (table.read("pattern", Pattern::new), table.owned("with"));
+        for key in ["pattern", "with"] {
+            if !table.has(key) {
+                table.missing(key);
+            }
+        }
+        table.finish(|_| None);
+        pattern.zip(with)
+    });
+    let wrong = match (edit.has("append"), edit.has("replace"), edit.has("from")) {
+        (false, false, false) => Some("an edit says what is done to the file: `append`, `replace` or `from`"),
+        (true, true, _) | (_, true, true) => Some("an edit that replaces something does nothing else; make it two fixes"),
+        (true, false, _) | (false, true, false) | (false, false, true) => None,
+    };
+    if let Some(message) = wrong {
+        edit.problems().report(ProblemKind::BadValue, edit.span(), message);
+    }
+    edit.finish(|_| None);
+    let mut made = Edit::append(file?.value, append.unwrap_or_default());
+    made.from = from;
+    if let Some((pattern, with)) = replace {
+        (made.append, made.replaces) = (with, Some(pattern.source().to_owned()));
+    }
+    Some(made)
+}
+
+/// `ID`, or `ID CAUSE`: only while that requirement is not met, or only for that cause.
+fn only_while(fields: &Fields<'_>, words: &Words<'_>, text: &Placed<&str>) -> Option<(usize, Option<Cause>)> {
+    let (id, cause) = text.value.split_once(' ').map_or((text.value, None), |(id, cause)| (id, Some(cause.trim())));
+    let found = words.requirement(fields, &Placed { value: id, span: text.span.clone() })?;
+    let cause = match cause.map(|word| (word, Cause::from_word(word))) {
+        None => None,
+        Some((_, Some(cause))) => Some(cause),
+        Some((word, None)) => {
+            let known: Vec<&str> = Cause::ALL.iter().map(|cause| cause.word()).collect();
+            let message = format!("`{}` is not a cause", shortened(word));
+            fields.problems().unknown_word(ProblemKind::UnknownWord, text.span.clone(), message, (word, &known));
+            None
+        }
+    };
+    Some((found.start, cause))
 }
 
 /// Commands that are shown as what to type, each one whole.

@@ -161,5 +161,7 @@ fn waits_for(requirements: &[Requirement], index: usize) -> Vec<usize> {
     if let Subject::AnyOf(any) = &requirement.subject {
         all.extend(&any.alternatives);
     }
+    // What decides whether a fix is offered is known before.
+    all.extend(requirement.fixes.iter().filter_map(|fix| fix.only_while).map(|(index, _)| index));
     all
 }

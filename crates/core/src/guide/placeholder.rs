@@ -22,11 +22,15 @@ pub enum Placeholder {
     Holder,
     /// How much is missing.
     ShortBy,
+    /// The folder of the path that the finding is about.
+    Folder,
+    /// What the fix's own pattern found in what was printed.
+    Captured,
 }
 
 impl Placeholder {
     /// Every placeholder.
-    pub const ALL: [Self; 9] = [
+    pub const ALL: [Self; 11] = [
         Self::Found,
         Self::Wanted,
         Self::Path,
@@ -36,6 +40,8 @@ impl Placeholder {
         Self::StartupFile,
         Self::Holder,
         Self::ShortBy,
+        Self::Folder,
+        Self::Captured,
     ];
 
     /// The word between the braces.
@@ -50,6 +56,8 @@ impl Placeholder {
             Self::StartupFile => "startup-file",
             Self::Holder => "holder",
             Self::ShortBy => "short-by",
+            Self::Folder => "folder",
+            Self::Captured => "captured",
         }
     }
 }

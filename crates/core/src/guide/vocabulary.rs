@@ -179,10 +179,20 @@ pub(super) const OTHER_WORDS: [(&str, &str); 48] = [
 ];
 
 /// The keys of a fix; `cause` is one of the causes.
-pub const FIX: [Key; 10] = [
+pub const FIX: [Key; 12] = [
     needed("say", Text),
     may("run", Texts),
-    may("edit", Table(&[needed("file", Text), needed("append", Text)])),
+    may(
+        "edit",
+        Table(&[
+            needed("file", Text),
+            may("append", Text),
+            may("replace", Table(&[needed("pattern", Text), needed("with", Text)])),
+            may("from", Text),
+        ]),
+    ),
+    may("only_while", Text),
+    may("prints", Text),
     may("cause", Text),
     may("when", Text),
     may("admin", Flag),

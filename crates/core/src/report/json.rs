@@ -241,6 +241,7 @@ struct JsonEdit<'r> {
     file: &'r str,
     append: &'r str,
     line: Option<usize>,
+    replaces: Option<&'r str>,
 }
 
 #[derive(Serialize)]
@@ -287,7 +288,7 @@ fn json_otherwise(fix: &Fix) -> Option<JsonOtherwise<'_>> {
 }
 
 fn json_edit(edit: Option<&Edit>) -> Option<JsonEdit<'_>> {
-    edit.map(|edit| JsonEdit { file: &edit.file, append: &edit.append, line: edit.line })
+    edit.map(|edit| JsonEdit { file: &edit.file, append: &edit.append, line: edit.line, replaces: edit.replaces.as_deref() })
 }
 
 impl<'r> JsonFix<'r> {

@@ -135,10 +135,11 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         writeln!(writer, "#    Settles {}.", line(&titles(report, step)))?;
         remarks(step, &mut writer)?;
         let other_shell = report.shell != Shell::Posix;
-        let asks = step.fix.run.iter().any(|command| command.contains(YOURS))
+        let asks = step.fix.own_value.is_some()
+            || step.fix.run.iter().any(|command| command.contains(YOURS))
             || step.fix.edit.as_ref().is_some_and(|edit| edit.append.contains(YOURS));
         let not_allowed = step.fix.admin && report.rights == Some(false);
-        let replaces = step.fix.edit.as_ref().is_some_and(|edit| edit.line.is_some());
+        let replaces = step.fix.edit.as_ref().is_some_and(|edit| edit.line.is_some() || edit.replaces.is_some());
         let comment = other_shell || asks || replaces || interrupted || not_allowed || step.level != Level::Must;
         let of_a_person = asks || replaces || not_allowed || (!step.fix.acts() && step.fix.then.is_none());
         if comment && !step.fix.run.is_empty() {
@@ -177,6 +178,8 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
             let start = if comment { "#      " } else { "" };
             if let Some(number) = edit.line {
                 writeln!(writer, "#    It stands in the place of line {number}:")?;
+            } else if let Some(pattern) = &edit.replaces {
+                writeln!(writer, "#    It stands in the place of what fits {}:", line(pattern))?;
             }
             if !comment && edit.append.contains('$') {
                 writeln!(writer, "# The line is written as it stands.\n# shellcheck disable=SC2016")?;
