@@ -339,6 +339,8 @@ questions! {
     /// Whether a package is installed.
     installed(manager: Manager, package: &str) -> InstalledState = Installed,
         Probe::Installed { manager, package: package.to_owned() };
+    /// Whether a device is connected by USB.
+    usb(id: &str) -> bool = Usb, Probe::Usb { id: id.to_owned() };
     /// Whether the kernel has a module.
     kernel_module(name: &str) -> bool = Module, Probe::Module { name: name.to_owned() };
     /// Whether a variable leads to the kit of a program.
@@ -350,6 +352,7 @@ questions! {
     /// The state of a working copy.
     checkout(wanted: &Checkout) -> CheckoutState = Checkout, Probe::Checkout {
         path: wanted.path.clone(), submodules: wanted.submodules, large_files: wanted.large_files, clean: wanted.clean,
+        history: wanted.history, tags: wanted.tags, line_ends: wanted.line_ends,
     };
     /// What a command of the guide does.
     command(wanted: &Command, permission: Permission) -> Run = Run,

@@ -214,6 +214,15 @@ pub enum Probe {
         large_files: bool,
         /// Whether anything is uncommitted.
         clean: bool,
+        /// Whether all of its history is here.
+        #[serde(default)]
+        history: bool,
+        /// Whether its tags are here.
+        #[serde(default)]
+        tags: bool,
+        /// Whether texts have line ends of Windows.
+        #[serde(default)]
+        line_ends: bool,
     },
     /// What does a command of the guide print? It runs in the guide's folder.
     Command {
@@ -289,6 +298,11 @@ pub enum Probe {
         /// The program.
         program: String,
     },
+    /// Is a device with this vendor and product connected by USB?
+    Usb {
+        /// In hexadecimal digits, with a colon between.
+        id: String,
+    },
     /// Is a kernel module loaded?
     Module {
         /// Its name.
@@ -355,6 +369,7 @@ impl Probe {
             | Self::Hypervisor
             | Self::Device { .. }
             | Self::Module { .. }
+            | Self::Usb { .. }
             | Self::LanguageModule { .. }
             | Self::LanguageHeaders { .. }
             | Self::Installed { .. }
@@ -442,6 +457,7 @@ impl Display for Probe {
             Self::ManagerState { manager } => write!(f, "whether {} can be used, and how old its lists are", manager.word()),
             Self::Pinned { file, .. } => write!(f, "version in {file}"),
             Self::Module { name } => write!(f, "kernel module {name}"),
+            Self::Usb { id } => write!(f, "devices on USB that are {id}"),
             Self::LanguageModule { language, program, name } => {
                 write!(f, "the module {name} of {}, for {program}", language.name())
             }

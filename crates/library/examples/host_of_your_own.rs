@@ -18,7 +18,12 @@ struct Inventory {
 impl Host for Inventory {
     fn observe(&self, probe: &Probe) -> Observation {
         if *probe == Probe::Memory {
-            return Observation::Memory(MemoryState { total: self.gigabytes * 1_000_000_000, available: None, caps: Vec::new() });
+            return Observation::Memory(MemoryState {
+                total: self.gigabytes * 1_000_000_000,
+                available: None,
+                caps: Vec::new(),
+                swap: None,
+            });
         }
         if *probe == Probe::Cores {
             return Observation::Cores(CoreState { online: self.cores, caps: Vec::new() });

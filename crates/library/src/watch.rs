@@ -183,6 +183,7 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Socket { .. }
         | Probe::Library { .. }
         | Probe::Module { .. }
+        | Probe::Usb { .. }
         | Probe::LanguageModule { .. }
         | Probe::LanguageHeaders { .. }
         | Probe::Installed { .. }

@@ -3,7 +3,7 @@
 use crate::finding::{CheckoutReason, Conclusion, Met, SettingReason};
 use crate::guide::{Checkout, Setting};
 use crate::inquiry::{Inquiry, Stop};
-use crate::observation::Value;
+use crate::observation::{CheckoutState, Value};
 
 pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Checkout) -> Result<Conclusion, Stop> {
     let state = inquiry.checkout(wanted)?;
@@ -26,6 +26,12 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Checkout) -> Result<Con
         CheckoutReason::SubmodulesEmptied { emptied: state.emptied.clone() }
     } else if wanted.large_files && !state.large_files.is_empty() {
         CheckoutReason::LargeFiles { missing: state.large_files.clone() }
+    } else if wanted.history && state.shallow {
+        CheckoutReason::Shallow
+    } else if wanted.tags && state.no_tags {
+        CheckoutReason::NoTags
+    } else if let Some(reason) = line_ends(wanted, state) {
+        reason
     } else {
         match state.changed.filter(|_| wanted.clean) {
             None if wanted.clean => CheckoutReason::ChangesUnknown,
@@ -34,6 +40,16 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Checkout) -> Result<Con
         }
     };
     Ok(reason.into())
+}
+
+/// Texts that end their lines as on Windows, where they must not.
+fn line_ends(wanted: &Checkout, state: &CheckoutState) -> Option<CheckoutReason> {
+    match state.windows_ends {
+        _ if !wanted.line_ends => None,
+        Some(0) => None,
+        Some(texts) => Some(CheckoutReason::WindowsEnds { texts }),
+        None => Some(CheckoutReason::EndsUnknown),
+    }
 }
 
 pub(super) fn assess_setting(inquiry: &mut Inquiry<'_>, wanted: &Setting) -> Result<Conclusion, Stop> {

@@ -31,6 +31,15 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, need: &Memory) -> Result<Conclus
     })
 }
 
+/// `swap`: memory may be put into that much room.
+pub(super) fn assess_swap(inquiry: &mut Inquiry<'_>, need: Size) -> Result<Conclusion, Stop> {
+    Ok(match inquiry.memory()?.swap.map(Size) {
+        Some(swap) if swap >= need => Met::Capacity(CapacityMet::Swap { swap }).into(),
+        Some(swap) => CapacityReason::SwapShort { swap, short_by: Size(need.0.saturating_sub(swap.0)) }.into(),
+        None => CapacityReason::SwapUnknown.into(),
+    })
+}
+
 /// A Linux inside Windows has what Windows gives it, and not what the machine has.
 pub(super) fn is_inside_windows(inquiry: &mut Inquiry<'_>) -> Result<bool, Stop> {
     Ok(if_known(inquiry.surroundings())?.is_some_and(|around| around.wsl == Some(true)))

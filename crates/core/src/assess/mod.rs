@@ -15,6 +15,7 @@ mod name;
 mod path;
 mod port;
 mod reach;
+mod rights;
 mod service;
 mod socket;
 mod system;
@@ -77,12 +78,14 @@ fn conclude(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) 
         Subject::Port(port) => port::assess(inquiry, port),
         Subject::Disk(disk) => disk::assess(inquiry, index, disk),
         Subject::Memory(memory) => memory::assess(inquiry, memory),
+        Subject::Swap(size) => memory::assess_swap(inquiry, *size),
         Subject::Cores(cores) => cores::assess(inquiry, *cores),
         Subject::Virtualization(need) => virtualization::assess(inquiry, *need),
         Subject::System(need) => system::assess(inquiry, need),
         Subject::Path(path) => path::assess(inquiry, path),
         Subject::Variable(variable) => variable::assess(inquiry, variable),
         Subject::Group(group) => group::assess(inquiry, group),
+        Subject::Rights(rights) => rights::assess(inquiry, *rights),
         Subject::Socket(socket) => socket::assess_socket(inquiry, socket),
         Subject::Device(device) => socket::assess_device(inquiry, device),
         Subject::Service(service) => service::assess(inquiry, service),

@@ -117,6 +117,11 @@ fn use_of(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
             return Some(PathTrouble::NotExecutable);
         }
     }
+    if wanted.runs_programs
+        && let Some(mount) = mount.filter(|mount| mount.no_execution)
+    {
+        return Some(PathTrouble::NoExecution { mounted_at: mount.at.clone() });
+    }
     // A script is read by its interpreter, with the rights of this person: a file of their own is one sooner than a program. What must hold
     // something is read too, and so is a key that only its user may read.
     let script = wanted.executable && state.mine == Some(true);

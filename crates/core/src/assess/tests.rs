@@ -431,7 +431,10 @@ fn memory_is_what_can_be_used(
     let gigabyte = 1_000_000_000;
     let caps = cap.map(|cap| MemoryCap { by: "the control group /box".into(), bytes: cap * gigabyte }).into_iter().collect();
     let mut script = debian();
-    script.insert(Probe::Memory, Observation::Memory(MemoryState { total: total * gigabyte, available: Some(gigabyte), caps }));
+    script.insert(
+        Probe::Memory,
+        Observation::Memory(MemoryState { total: total * gigabyte, available: Some(gigabyte), caps, swap: None }),
+    );
     holds(body, &script, if cause.is_some() { Verdict::Unmet } else { Verdict::Met }, cause, message);
 }
 

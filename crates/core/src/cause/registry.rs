@@ -149,6 +149,10 @@ causes! {
         "There is enough memory, but other programs are using it now."
         "The guide asks for free memory, and less than that is available at the moment."
         "Close programs that use much memory, then check again." }
+    SwapShort Memory "swap-short" {
+        "Memory may be put into less room on the disk (swap) than the project needs for its largest steps."
+        "The system was asked how much of it there is."
+        "Make a file for it, and have the system use it." }
     CoresShort Memory "cores-short" {
         "This machine has fewer processor cores than the project asks for."
         "The cores that are online are fewer than the guide says."
@@ -301,6 +305,10 @@ causes! {
         "A variable is set that must not be."
         "The guide says that it must be absent, and it is set."
         "Remove it from your startup file and open a new terminal." }
+    RightsMissing Group "rights-missing" {
+        "You do not have the rights that a step of the project needs."
+        "The system was asked what this account may do."
+        "Ask whoever looks after this machine, or do that step as the administrator." }
     GroupAbsent Group "group-absent" {
         "The group does not exist on this machine."
         "The account database has no group of that name."
@@ -485,6 +493,18 @@ causes! {
         "Large files are only there as pointers, their contents were not fetched."
         "Files that should be large hold a short pointer text."
         "Install the large-file extension and fetch them." }
+    CheckoutShallow Checkout "checkout-shallow" {
+        "Only the last part of the project's history was fetched."
+        "Git's own mark of that is there."
+        "Fetch the rest: git fetch --unshallow." }
+    CheckoutNoTags Checkout "checkout-no-tags" {
+        "The project's tags were not fetched, and the project reads them."
+        "Git's own list of names has no tag."
+        "Fetch them: git fetch --tags. If there are none, the copy on your account may lack them: fetch from the project's own." }
+    CheckoutLineEnds Checkout "checkout-line-ends" {
+        "Texts of the working copy end their lines as on Windows, and the project needs those of Unix."
+        "Git was asked how the lines of each text end (git ls-files --eol)."
+        "Have git leave line ends alone, and get the files once more." }
     CheckoutDirty Checkout "checkout-dirty" {
         "The working copy has changes that are not committed."
         "The status of the working copy lists changed files."

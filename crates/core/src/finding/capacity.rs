@@ -27,6 +27,11 @@ pub enum CapacityMet {
         /// In hundredths of a core.
         usable_hundredths: u64,
     },
+    /// Memory may be put into so much room.
+    Swap {
+        /// In bytes.
+        swap: Size,
+    },
 }
 
 /// Why memory or cores will not do.
@@ -67,6 +72,15 @@ pub enum CapacityReason {
         /// The machine has so much.
         total: Size,
     },
+    /// Memory may be put into too little room.
+    SwapShort {
+        /// There is so much.
+        swap: Size,
+        /// So much is missing.
+        short_by: Size,
+    },
+    /// The system makes such room when it needs it, or does not tell.
+    SwapUnknown,
     /// The machine has too few cores.
     CoresShort {
         /// It has so many.
@@ -91,7 +105,8 @@ impl CapacityReason {
             Self::MemoryShort { .. } => Cause::MemoryShort,
             Self::MemoryCapped { .. } => Cause::MemoryCapped,
             Self::MemoryBusy { .. } => Cause::MemoryBusy,
-            Self::FreeMemoryUnknown { .. } => Cause::CouldNotLook,
+            Self::SwapShort { .. } => Cause::SwapShort,
+            Self::FreeMemoryUnknown { .. } | Self::SwapUnknown => Cause::CouldNotLook,
             Self::CoresShort { .. } => Cause::CoresShort,
             Self::CoresCapped { .. } => Cause::CoresCapped,
         }
@@ -100,10 +115,11 @@ impl CapacityReason {
     /// How much memory is missing.
     pub fn short_by(&self) -> Option<Size> {
         match self {
-            Self::MemoryShort { short_by, .. } | Self::MemoryCapped { short_by, .. } | Self::MemoryBusy { short_by, .. } => {
-                Some(*short_by)
-            }
-            Self::FreeMemoryUnknown { .. } | Self::CoresShort { .. } | Self::CoresCapped { .. } => None,
+            Self::SwapShort { short_by, .. }
+            | Self::MemoryShort { short_by, .. }
+            | Self::MemoryCapped { short_by, .. }
+            | Self::MemoryBusy { short_by, .. } => Some(*short_by),
+            Self::FreeMemoryUnknown { .. } | Self::SwapUnknown | Self::CoresShort { .. } | Self::CoresCapped { .. } => None,
         }
     }
 }

@@ -21,7 +21,7 @@ pub use path::{PathReason, PathTrouble, Whose};
 pub use place::{DiskReason, DiskTrouble, Named, PortMet, PortReason, PortTrouble, SetAt, Together};
 pub use project::{
     CheckoutReason, CommandReason, GroupReason, LibraryReason, LibraryTrouble, LimitReason, LocaleReason, OtherDescription,
-    SettingReason, VariableReason, VariableTrouble,
+    RightsFacts, RightsReason, SettingReason, VariableReason, VariableTrouble,
 };
 pub use tool::{
     Breakage, ConsentNeed, Failure, NeededArch, OtherCopy, OtherPlace, PinTrouble, Refusal, Silence, ToolMet, ToolReason,
@@ -90,6 +90,8 @@ pub enum Reason {
     Variable(VariableReason),
     /// A group.
     Group(GroupReason),
+    /// Rights.
+    Rights(RightsFacts),
     /// A local socket.
     Socket(Box<SocketReason>),
     /// A device.
@@ -162,6 +164,8 @@ pub enum Met {
     },
     /// The variable is not set, as wanted.
     VariableUnset,
+    /// This user has the rights.
+    RightsInForce,
     /// The group is in force in this session.
     GroupInForce,
     /// The administrator needs no group.
@@ -331,6 +335,7 @@ impl Reason {
             Self::Path(reason) => reason.cause(),
             Self::Variable(reason) => reason.cause(),
             Self::Group(reason) => reason.cause(),
+            Self::Rights(reason) => reason.rights.cause(),
             Self::Socket(reason) => reason.cause(),
             Self::Device(reason) => reason.cause(),
             Self::Service(reason) => reason.cause(),
@@ -377,7 +382,7 @@ macro_rules! reasons {
 }
 
 reasons! {
-    Capacity(CapacityReason), Virtualization(VirtualizationReason), Variable(VariableReason), Group(GroupReason), Device(DeviceReason),
+    Capacity(CapacityReason), Virtualization(VirtualizationReason), Variable(VariableReason), Group(GroupReason), Rights(RightsFacts), Device(DeviceReason),
     Name(NameReason), Limit(LimitReason), Locale(LocaleReason), Setting(SettingReason), Checkout(CheckoutReason), Command(CommandReason),
     AnyOf(AnyOfReason), General(General);
     boxed Tool(ToolReason), Port(PortReason), Disk(DiskReason), System(SystemReason), Path(PathReason), Socket(SocketReason),

@@ -90,6 +90,11 @@ pub struct DeviceReason {
 pub enum DeviceTrouble {
     /// It is not there.
     Missing,
+    /// No device of that kind is connected.
+    NotConnected {
+        /// The vendor and the product.
+        usb: String,
+    },
     /// Its name is there, and no device behind it.
     Dead,
     /// This user may not open it.
@@ -104,7 +109,7 @@ pub enum DeviceTrouble {
 impl DeviceReason {
     pub(super) fn cause(&self) -> Cause {
         match &self.trouble {
-            DeviceTrouble::Missing | DeviceTrouble::Dead => Cause::DeviceMissing,
+            DeviceTrouble::Missing | DeviceTrouble::NotConnected { .. } | DeviceTrouble::Dead => Cause::DeviceMissing,
             DeviceTrouble::Denied { .. } => Cause::DeviceDenied,
         }
     }

@@ -92,6 +92,44 @@ impl VariableReason {
     }
 }
 
+/// Why this user's rights do not do.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[serde(rename_all = "kebab-case")]
+#[non_exhaustive]
+pub enum RightsReason {
+    /// They cannot act as administrator.
+    NotAdmin,
+    /// They are not the administrator now, and can become it.
+    NotRoot,
+    /// It is not known.
+    Unknown,
+}
+
+/// The same, as facts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
+pub struct RightsFacts {
+    /// Why.
+    pub rights: RightsReason,
+}
+
+impl From<RightsReason> for RightsFacts {
+    fn from(rights: RightsReason) -> Self {
+        Self { rights }
+    }
+}
+
+impl RightsReason {
+    pub(super) fn cause(self) -> Cause {
+        match self {
+            Self::NotAdmin | Self::NotRoot => Cause::RightsMissing,
+            Self::Unknown => Cause::CouldNotLook,
+        }
+    }
+}
+
 /// Why a group is not in force.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
@@ -309,6 +347,17 @@ pub enum CheckoutReason {
         /// Which.
         missing: Vec<String>,
     },
+    /// Only a part of its history is here.
+    Shallow,
+    /// It has no tags.
+    NoTags,
+    /// Texts in it have line ends of Windows.
+    WindowsEnds {
+        /// So many.
+        texts: usize,
+    },
+    /// Whether they have is not known.
+    EndsUnknown,
     /// Something is not committed.
     Dirty {
         /// So many files.
@@ -328,7 +377,10 @@ impl CheckoutReason {
             Self::Submodules { .. } | Self::SubmodulesMoved { .. } | Self::SubmodulesEmptied { .. } => Cause::CheckoutSubmodules,
             Self::LargeFiles { .. } => Cause::CheckoutLargeFiles,
             Self::Dirty { .. } => Cause::CheckoutDirty,
-            Self::ChangesUnknown => Cause::CouldNotLook,
+            Self::Shallow => Cause::CheckoutShallow,
+            Self::NoTags => Cause::CheckoutNoTags,
+            Self::WindowsEnds { .. } => Cause::CheckoutLineEnds,
+            Self::ChangesUnknown | Self::EndsUnknown => Cause::CouldNotLook,
         }
     }
 }

@@ -59,7 +59,23 @@ pub(super) fn capacity(case: &Case<'_>, reason: &CapacityReason) -> Option<Fix> 
         CapacityReason::MemoryBusy { .. } => {
             Fix::say("Close programs that use much memory (browsers, other builds), then check again.")
         }
-        CapacityReason::FreeMemoryUnknown { .. } => return None,
+        CapacityReason::SwapShort { short_by, .. } if case.here.os == Some(Os::Linux) => {
+            let megabytes = short_by.0.div_ceil(1 << 20);
+            let commands = [
+                format!("dd if=/dev/zero of=/swapfile-project bs=1M count={megabytes} status=none"),
+                "chmod 600 /swapfile-project".to_owned(),
+                "mkswap /swapfile-project".to_owned(),
+                "swapon /swapfile-project".to_owned(),
+            ];
+            let say = format!("Make a file of {short_by} that memory may be put into, and use it until the next restart.");
+            let mut fix = case.admin_step(say, &commands.iter().map(String::as_str).collect::<Vec<_>>());
+            fix.warn("It takes that much of the disk. To undo it: swapoff /swapfile-project, and delete the file.");
+            fix
+        }
+        CapacityReason::SwapShort { .. } => {
+            Fix::say("Let the system put more of what is in memory onto the disk, in its settings.")
+        }
+        CapacityReason::FreeMemoryUnknown { .. } | CapacityReason::SwapUnknown => return None,
     })
 }
 

@@ -81,6 +81,8 @@ pub(crate) enum CheckoutChange {
     Clean,
     /// Its parts stand at the commits that are recorded, with all their files.
     Parts,
+    /// Its whole history and its tags are here.
+    Whole,
 }
 
 /// What becomes of what is at a path.
@@ -178,6 +180,7 @@ impl CheckoutChange {
             Self::Unlocked => CheckoutState { unfinished: None, ..state },
             Self::Branch(name) => CheckoutState { branch: Some(name.clone()), ..state },
             Self::Clean => CheckoutState { changed: state.changed.map(|_| 0), ..state },
+            Self::Whole => CheckoutState { shallow: false, no_tags: false, ..state },
             Self::Parts => CheckoutState { moved: Vec::new(), emptied: Vec::new(), ..state },
         }
     }

@@ -122,6 +122,8 @@ impl<'a> Values<'a> {
                 CapacityReason::MemoryShort { total, .. } | CapacityReason::FreeMemoryUnknown { total } => total.to_string(),
                 CapacityReason::MemoryCapped { usable, .. } => usable.to_string(),
                 CapacityReason::MemoryBusy { available, .. } => available.to_string(),
+                CapacityReason::SwapShort { swap, .. } => swap.to_string(),
+                CapacityReason::SwapUnknown => return None,
                 CapacityReason::CoresShort { online, .. } => online.to_string(),
                 CapacityReason::CoresCapped { usable_hundredths, .. } => crate::observation::cores_text(*usable_hundredths),
             }),
@@ -171,6 +173,7 @@ impl<'a> Values<'a> {
             | Reason::Virtualization(_)
             | Reason::Variable(_)
             | Reason::Group(_)
+            | Reason::Rights(_)
             | Reason::Socket(_)
             | Reason::Device(_)
             | Reason::Name(_)
@@ -196,6 +199,7 @@ impl<'a> Values<'a> {
                 _ => Some(disk.size.to_string()),
             },
             (Subject::Memory(memory), _) => Some(memory.size.to_string()),
+            (Subject::Swap(size), _) => Some(size.to_string()),
             (Subject::Cores(cores), _) => Some(cores.to_string()),
             (Subject::System(systems), _) => Some(systems.to_string()),
             (Subject::Hostname(host), _) => host.points_to.clone(),
@@ -242,6 +246,7 @@ impl<'a> Values<'a> {
             | Reason::Virtualization(_)
             | Reason::System(_)
             | Reason::Group(_)
+            | Reason::Rights(_)
             | Reason::Service(_)
             | Reason::Reach(_)
             | Reason::Name(_)

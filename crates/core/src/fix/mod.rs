@@ -19,6 +19,7 @@ mod predict;
 mod project;
 mod shell;
 mod suggest;
+mod supply;
 mod tool;
 mod unknown;
 

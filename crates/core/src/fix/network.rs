@@ -4,8 +4,8 @@ use super::case::{Case, sign_in};
 use super::effect::{Change, Effect};
 use super::{Fix, Shell};
 use crate::finding::{
-    DeviceReason, DeviceTrouble, GroupReason, NameReason, ReachReason, ReachTrouble, ServiceReason, ServiceTrouble, SocketReason,
-    SocketTrouble, StoppedService,
+    DeviceReason, DeviceTrouble, GroupReason, NameReason, ReachReason, ReachTrouble, RightsReason, ServiceReason, ServiceTrouble,
+    SocketReason, SocketTrouble, StoppedService,
 };
 use crate::guide::{Hostname, Subject};
 use crate::observation::{Os, SystemService};
@@ -31,6 +31,16 @@ pub(super) fn group(case: &Case<'_>, reason: GroupReason) -> Option<Fix> {
             fix.with_effect(Effect::one(Change::Joined(name.clone())))
         }
     })
+}
+
+pub(super) fn rights(reason: RightsReason) -> Option<Fix> {
+    match reason {
+        RightsReason::NotAdmin => {
+            Some(Fix::say("Ask whoever looks after this machine for admin rights, or to do for you what needs them."))
+        }
+        RightsReason::NotRoot => Some(Fix::say("Do what needs this in a terminal of the administrator: sudo -s, or su.")),
+        RightsReason::Unknown => None,
+    }
 }
 
 pub(super) fn socket(case: &Case<'_>, reason: &SocketReason) -> Fix {
@@ -65,6 +75,11 @@ pub(super) fn device(case: &Case<'_>, reason: &DeviceReason) -> Fix {
     match &reason.trouble {
         DeviceTrouble::Denied { until_sign_in: true, .. } => sign_in(),
         DeviceTrouble::Denied { group, .. } => let_in(case, path, group.as_deref()),
+        DeviceTrouble::NotConnected { .. } => {
+            let mut fix = Fix::say("Connect the device, with a cable that carries data. This lists what is connected now:");
+            fix.run = if case.here.os == Some(Os::Linux) { vec!["lsusb".to_owned()] } else { Vec::new() };
+            fix
+        }
         DeviceTrouble::Missing | DeviceTrouble::Dead => {
             let serial = ["ttyUSB", "ttyACM"].iter().any(|name| path.contains(name));
             let mut fix = Fix::say(format!("Connect the device, with a cable that carries data, and look again for {path}."));

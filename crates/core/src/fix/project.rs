@@ -406,6 +406,17 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
         CheckoutReason::LargeFiles { .. } => {
             run("Fetch the large files (this needs the program git-lfs).", &["lfs install", "lfs pull"])
         }
+        CheckoutReason::Shallow => {
+            run("Fetch the rest of the history.", &["fetch --unshallow --tags"]).with_effect(comes(CheckoutChange::Whole))
+        }
+        CheckoutReason::NoTags => run("Fetch the tags.", &["fetch --tags"]).with_effect(comes(CheckoutChange::Whole)),
+        CheckoutReason::WindowsEnds { .. } => {
+            let say = "Have git leave line ends as the project has them, and get the files once more.";
+            let mut fix = run(say, &["config core.autocrlf input", "rm --cached -r -q .", "reset --hard"]);
+            fix.warn("The last line throws away what is not committed: commit or stash it first.");
+            fix
+        }
+        CheckoutReason::EndsUnknown => return None,
         CheckoutReason::Branch { .. } => {
             let wanted = checkout.branch.as_ref()?;
             let branch = case.quoted(wanted);

@@ -5,7 +5,7 @@ use super::circumstances::is_own;
 use super::effect::Effect;
 use super::{
     Circumstances, Fix, again, alternatives, capacity, component, fill, network, of_guide, package, path, port, predict, project,
-    tool, unknown,
+    supply, tool, unknown,
 };
 use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
@@ -88,6 +88,8 @@ fn may_be_looked_at_ahead(kind: Kind) -> bool {
         | Kind::Folder
         | Kind::Variable
         | Kind::Group
+        | Kind::Rights
+        | Kind::Swap
         | Kind::Limit
         | Kind::Library
         | Kind::Module
@@ -155,6 +157,12 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     }
     if let Reason::AnyOf(AnyOfReason::NoneMet { open }) = reason {
         return alternatives::fixes(inquiry, open);
+    }
+    if let Some(supply) = requirement.subject.supply().filter(|_| supply::is_nobody(reason))
+        && (supply.packages.is_empty() || supply::is_installed(inquiry, supply, &here)?)
+        && let Some(fix) = supply::start(requirement, &here)
+    {
+        return Ok(vec![fix]);
     }
     let offer = package::offer(inquiry, requirement, reason, &here)?;
     let library = package::of_missing_library(inquiry, reason, &here)?;
@@ -308,6 +316,7 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
         Reason::Path(reason) => path::fix(case, reason),
         Reason::Variable(reason) => return project::variable(case, reason),
         Reason::Group(reason) => network::group(case, *reason),
+        Reason::Rights(reason) => network::rights(reason.rights),
         Reason::Socket(reason) => Some(network::socket(case, reason)),
         Reason::Device(reason) => Some(network::device(case, reason)),
         Reason::Service(reason) => Some(network::service(case, reason)),

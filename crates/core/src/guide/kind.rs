@@ -15,6 +15,8 @@ pub enum Kind {
     Disk,
     /// `memory`
     Memory,
+    /// `swap`
+    Swap,
     /// `cores`
     Cores,
     /// `virtualization`
@@ -29,6 +31,8 @@ pub enum Kind {
     Variable,
     /// `group`
     Group,
+    /// `rights`
+    Rights,
     /// `socket`
     Socket,
     /// `device`
@@ -67,11 +71,12 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind, in the order of the reference.
-    pub const ALL: [Self; 28] = [
+    pub const ALL: [Self; 30] = [
         Self::Tool,
         Self::Port,
         Self::Disk,
         Self::Memory,
+        Self::Swap,
         Self::Cores,
         Self::Virtualization,
         Self::System,
@@ -79,6 +84,7 @@ impl Kind {
         Self::Folder,
         Self::Variable,
         Self::Group,
+        Self::Rights,
         Self::Socket,
         Self::Device,
         Self::Service,
@@ -114,6 +120,7 @@ impl Kind {
             Self::Port => "port",
             Self::Disk => "disk",
             Self::Memory => "memory",
+            Self::Swap => "swap",
             Self::Cores => "cores",
             Self::Virtualization => "virtualization",
             Self::System => "system",
@@ -121,6 +128,7 @@ impl Kind {
             Self::Folder => "folder",
             Self::Variable => "variable",
             Self::Group => "group",
+            Self::Rights => "rights",
             Self::Socket => "socket",
             Self::Device => "device",
             Self::Service => "service",
@@ -164,7 +172,9 @@ const EXPECT: Key = may("expect", Word(&["present", "absent"]));
 const PACKAGES: Key = may("packages", Named(MANAGERS));
 /// Also by the installers of languages.
 const ALL_PACKAGES: Key = may("packages", Named(&MANAGERS_AND_INSTALLERS));
-const ACCESS: &[Key] = &[may("access", Word(&["read", "write"]))];
+const ACCESS: Key = may("access", Word(&["read", "write"]));
+const UNIT: Key = may("unit", Text);
+const START: Key = may("start", Text);
 /// A file of the project that says a version in its own way.
 const PIN: [Key; 3] = [needed("file", Text), may("pattern", Text), may("at_least", Flag)];
 const OF_PATHS: &[Key] = &[
@@ -172,6 +182,7 @@ const OF_PATHS: &[Key] = &[
     may("owner", Word(&["me"])),
     may("writable", Flag),
     may("executable", Flag),
+    may("runs_programs", Flag),
     may("contains", Texts),
     MEANS,
     EXAMPLE,
@@ -210,6 +221,7 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
     ),
     keys(Kind::Disk, Size, &[may("at", Text), may("inodes", Number)]),
     keys(Kind::Memory, Size, &[may("free", Flag)]),
+    keys(Kind::Swap, Size, &[]),
     keys(Kind::Cores, Number, &[]),
     keys(Kind::Virtualization, Word(&["usable", "present"]), &[]),
     keys(Kind::System, Named(&SYSTEMS), &[may("edition", Texts), may("distro", Texts), may("arch", Texts)]),
@@ -221,9 +233,10 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
         &[may("env_file", Text), may("of", Text), may("matches", Text), MEANS, EXAMPLE, may("secret", Flag), EXPECT],
     ),
     keys(Kind::Group, Text, &[]),
-    keys(Kind::Socket, Text, ACCESS),
-    keys(Kind::Device, Text, ACCESS),
-    keys(Kind::Service, Text, &[may("http", Text), may("status", Number), may("contains", Text), MEANS]),
+    keys(Kind::Rights, Word(&["admin", "root"]), &[]),
+    keys(Kind::Socket, Text, &[ACCESS, PACKAGES, UNIT, START]),
+    keys(Kind::Device, Texts, &[ACCESS, may("usb", Text)]),
+    keys(Kind::Service, Text, &[may("http", Text), may("status", Number), may("contains", Text), MEANS, PACKAGES, UNIT, START]),
     keys(Kind::Reach, Text, &[may("status", Number)]),
     keys(Kind::Hostname, Text, &[may("points_to", Text)]),
     keys(Kind::Subnet, Text, &[]),
@@ -235,7 +248,19 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
     keys(Kind::KernelModule, Text, &[]),
     keys(Kind::Locale, Text, &[may("utf8", Flag)]),
     keys(Kind::Setting, Text, &[may("of", Word(&["git"])), may("matches", Text), MEANS, EXAMPLE]),
-    keys(Kind::Checkout, Text, &[may("branch", Text), may("submodules", Flag), may("large_files", Flag), may("clean", Flag)]),
-    keys(Kind::Command, Texts, &[may("exit", Number), may("matches", Text), MEANS, may("timeout", Duration)]),
+    keys(
+        Kind::Checkout,
+        Text,
+        &[
+            may("branch", Text),
+            may("submodules", Flag),
+            may("large_files", Flag),
+            may("clean", Flag),
+            may("history", Word(&["full"])),
+            may("tags", Flag),
+            may("line_ends", Word(&["lf"])),
+        ],
+    ),
+    keys(Kind::Command, Texts, &[may("exit", Number), may("matches", Text), MEANS, may("timeout", Duration), PACKAGES]),
     keys(Kind::AnyOf, Texts, &[]),
 ];

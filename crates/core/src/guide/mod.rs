@@ -28,8 +28,8 @@ pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};
 pub use subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
-    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, Setting, Socket, Subject, Subnet, Systems, Tool,
-    VersionFrom, Virtualization,
+    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Rights, Service, Setting, Socket, Subject, Subnet, Supply,
+    Systems, Tool, VersionFrom, Virtualization,
 };
 pub use value::{SetBy, Value, ValueShape};
 pub use vocabulary::LimitKind;

@@ -32,6 +32,11 @@ pub(super) fn plain(fields: &Fields<'_>, key: &'static str) -> Option<String> {
     placed(fields, key).map(|name| name.value.to_owned())
 }
 
+/// The same, where it may be left out.
+pub(super) fn optional(fields: &Fields<'_>, key: &'static str) -> Option<String> {
+    if fields.has(key) { plain(fields, key) } else { None }
+}
+
 /// The name of a variable that a shell could set (POSIX, 3.216), or one of Windows with a part in parentheses.
 pub(super) fn variable(fields: &Fields<'_>) -> Option<String> {
     let name = fields.required("variable")?;

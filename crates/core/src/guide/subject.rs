@@ -23,6 +23,8 @@ pub enum Subject {
     Disk(Disk),
     /// Memory.
     Memory(Memory),
+    /// Room that memory may be put into.
+    Swap(Size),
     /// Processor cores.
     Cores(u64),
     /// Hardware virtualization.
@@ -35,6 +37,8 @@ pub enum Subject {
     Variable(EnvironmentVariable),
     /// Membership of a group.
     Group(Group),
+    /// The rights of this user.
+    Rights(Rights),
     /// A local socket.
     Socket(Socket),
     /// A device.
@@ -258,6 +262,8 @@ pub struct Path {
     pub writable: bool,
     /// This user must be able to execute it.
     pub executable: bool,
+    /// Programs in it must be able to start: its disk may not forbid that.
+    pub runs_programs: bool,
     /// What its text must hold, or which names a folder must have: all of them.
     pub contains: Vec<Pattern>,
     /// Whether it must be there.
@@ -290,6 +296,16 @@ pub struct Group {
     pub name: String,
 }
 
+/// `rights = ...`
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[non_exhaustive]
+pub enum Rights {
+    /// The person can act as administrator.
+    Admin,
+    /// They are the administrator.
+    Root,
+}
+
 /// How something is to be opened.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
@@ -308,6 +324,8 @@ pub enum Access {
 pub struct Socket {
     /// Its path.
     pub path: String,
+    /// Who brings what answers there.
+    pub supply: Supply,
     /// How it is to be opened.
     pub access: Access,
 }
@@ -318,8 +336,24 @@ pub struct Socket {
 pub struct Device {
     /// Its path.
     pub path: String,
+    /// Other paths that do as well, in order.
+    pub or: Vec<String>,
+    /// The vendor and the product that it says it is, where it hangs on a USB.
+    pub usb: Option<String>,
     /// How it is to be opened.
     pub access: Access,
+}
+
+/// What is told of a thing that must run: who brings it, and how it is started.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct Supply {
+    /// Its package per package manager.
+    pub packages: Vec<(Manager, String)>,
+    /// The unit of the system's service manager that it is.
+    pub unit: Option<String>,
+    /// The command that starts it.
+    pub start: Option<String>,
 }
 
 /// `service = "host:port"`
@@ -336,6 +370,8 @@ pub struct Service {
     pub status: Option<u16>,
     /// What the answer must hold.
     pub contains: Option<Pattern>,
+    /// Who brings it.
+    pub supply: Supply,
 }
 
 /// `reach = "https://..."`
@@ -426,6 +462,12 @@ pub struct Checkout {
     pub large_files: bool,
     /// Nothing may be uncommitted.
     pub clean: bool,
+    /// All of its history must be here.
+    pub history: bool,
+    /// Its tags must be here.
+    pub tags: bool,
+    /// Its texts must have the line ends of Unix.
+    pub line_ends: bool,
 }
 
 /// `command = [...]`
@@ -434,6 +476,8 @@ pub struct Checkout {
 pub struct Command {
     /// The program and its arguments.
     pub words: Vec<String>,
+    /// Who brings its program.
+    pub supply: Supply,
     /// The exit status expected.
     pub exit: u8,
     /// What it must print.
@@ -474,10 +518,12 @@ impl Subject {
             | Self::Port(_)
             | Self::Disk(_)
             | Self::Memory(_)
+            | Self::Swap(_)
             | Self::Cores(_)
             | Self::Virtualization(_)
             | Self::System(_)
             | Self::Group(_)
+            | Self::Rights(_)
             | Self::Socket(_)
             | Self::Device(_)
             | Self::Reach(_)
@@ -499,11 +545,13 @@ impl Subject {
             Self::Port(_) => Kind::Port,
             Self::Disk(_) => Kind::Disk,
             Self::Memory(_) => Kind::Memory,
+            Self::Swap(_) => Kind::Swap,
             Self::Cores(_) => Kind::Cores,
             Self::Virtualization(_) => Kind::Virtualization,
             Self::System(_) => Kind::System,
             Self::Variable(_) => Kind::Variable,
             Self::Group(_) => Kind::Group,
+            Self::Rights(_) => Kind::Rights,
             Self::Socket(_) => Kind::Socket,
             Self::Device(_) => Kind::Device,
             Self::Service(_) => Kind::Service,
@@ -530,6 +578,18 @@ impl Subject {
         }
     }
 
+    /// Who brings a thing that must run, and how it is started.
+    pub fn supply(&self) -> Option<&Supply> {
+        if let Self::Service(Service { supply, .. })
+        | Self::Socket(Socket { supply, .. })
+        | Self::Command(Command { supply, .. }) = self
+        {
+            Some(supply)
+        } else {
+            None
+        }
+    }
+
     /// What to call it where the guide gives no title.
     pub fn title(&self) -> String {
         match self {
@@ -547,12 +607,15 @@ impl Subject {
             },
             Self::Memory(memory) if memory.free => "free memory".to_owned(),
             Self::Memory(_) => "memory".to_owned(),
+            Self::Swap(_) => "swap space".to_owned(),
             Self::Cores(_) => "processor cores".to_owned(),
             Self::Virtualization(_) => "hardware virtualization".to_owned(),
             Self::System(_) => "operating system".to_owned(),
             Self::Path(path) => format!("{} {}", self.kind().word(), path.path),
             Self::Variable(variable) => format!("variable {}", variable.name),
             Self::Group(group) => format!("group {}", group.name),
+            Self::Rights(Rights::Admin) => "admin rights".to_owned(),
+            Self::Rights(Rights::Root) => "the administrator's rights".to_owned(),
             Self::Socket(socket) => format!("socket {}", socket.path),
             Self::Device(device) => format!("device {}", device.path),
             Self::Service(service) => format!("service {}:{}", service.host, service.port),
@@ -580,19 +643,22 @@ impl Subject {
         match self {
             Self::Tool(tool) => &tool.packages,
             Self::Library(library) => &library.packages,
+            Self::Service(Service { supply, .. })
+            | Self::Socket(Socket { supply, .. })
+            | Self::Command(Command { supply, .. }) => &supply.packages,
             Self::Component(component) => &component.packages,
             Self::Port(_)
             | Self::Disk(_)
             | Self::Memory(_)
+            | Self::Swap(_)
             | Self::Cores(_)
             | Self::Virtualization(_)
             | Self::System(_)
             | Self::Path(_)
             | Self::Variable(_)
             | Self::Group(_)
-            | Self::Socket(_)
+            | Self::Rights(_)
             | Self::Device(_)
-            | Self::Service(_)
             | Self::Reach(_)
             | Self::Hostname(_)
             | Self::Subnet(_)
@@ -600,7 +666,6 @@ impl Subject {
             | Self::Locale(_)
             | Self::Setting(_)
             | Self::Checkout(_)
-            | Self::Command(_)
             | Self::AnyOf(_) => &[],
         }
     }

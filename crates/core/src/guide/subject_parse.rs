@@ -4,8 +4,8 @@ use super::names;
 use super::reading::{Words, check_id, check_word};
 use super::subject::{
     Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
-    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Service, Setting, Socket, Subject, Subnet, Systems, Tool,
-    VersionFrom, Virtualization,
+    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Rights, Service, Setting, Socket, Subject, Subnet, Supply,
+    Systems, Tool, VersionFrom, Virtualization,
 };
 use super::value::SetBy;
 use super::vocabulary::{LIMITS, LimitKind, MANAGERS_AND_INSTALLERS, OTHER_WORDS, SYSTEMS};
@@ -165,6 +165,7 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
             let free = flag(fields, "free");
             Subject::Memory(Memory { size: fields.read("memory", Size::parse)?, free })
         }
+        Kind::Swap => Subject::Swap(fields.read("swap", Size::parse)?),
         Kind::Cores => Subject::Cores(fields.number("cores")?.value),
         Kind::Virtualization => Subject::Virtualization(
             fields.word("virtualization", &[("usable", Virtualization::Usable), ("present", Virtualization::Present)])?,
@@ -174,8 +175,9 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
         Kind::Folder => Subject::Path(path(fields, (PathKind::Folder, "folder"))?),
         Kind::Variable => Subject::Variable(variable(fields, words)?),
         Kind::Group => Subject::Group(Group { name: names::plain(fields, "group")? }),
-        Kind::Socket => Subject::Socket(Socket { path: text(fields)?, access: access(fields) }),
-        Kind::Device => Subject::Device(Device { path: text(fields)?, access: access(fields) }),
+        Kind::Rights => Subject::Rights(fields.word("rights", &[("admin", Rights::Admin), ("root", Rights::Root)])?),
+        Kind::Socket => Subject::Socket(Socket { path: text(fields)?, access: access(fields), supply: supply(fields) }),
+        Kind::Device => Subject::Device(device(fields)?),
         Kind::Service => Subject::Service(service(fields)?),
         Kind::Reach => Subject::Reach(Reach { url: url(fields)?, status: status(fields) }),
         Kind::Hostname => Subject::Hostname(hostname(fields)?),
@@ -204,6 +206,9 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
             submodules: flag(fields, "submodules"),
             large_files: flag(fields, "large_files"),
             clean: flag(fields, "clean"),
+            history: fields.word("history", &[("full", ())]).is_some(),
+            tags: flag(fields, "tags"),
+            line_ends: fields.word("line_ends", &[("lf", ())]).is_some(),
         }),
         Kind::Command => Subject::Command(command(fields)?),
         Kind::AnyOf => Subject::AnyOf(AnyOf {
@@ -232,6 +237,23 @@ fn existence(fields: &Fields<'_>) -> Existence {
 
 fn access(fields: &Fields<'_>) -> Access {
     fields.word("access", &[("read", Access::Read), ("write", Access::Write)]).unwrap_or(Access::Write)
+}
+
+/// Who brings a thing that must run, and how it is started.
+fn supply(fields: &Fields<'_>) -> Supply {
+    let unit = names::optional(fields, "unit");
+    let start = super::fix_parse::commands(fields, "start").into_iter().next();
+    Supply { packages: packages(fields), unit, start }
+}
+
+fn device(fields: &Fields<'_>) -> Option<Device> {
+    let mut paths = owned(fields.some_texts("device")).into_iter();
+    let hexadecimal = |text: &str| text.len() == 4 && text.bytes().all(|byte| byte.is_ascii_hexdigit());
+    let usb = fields.read("usb", |text| {
+        let right = text.split_once(':').is_some_and(|(vendor, product)| hexadecimal(vendor) && hexadecimal(product));
+        right.then(|| text.to_lowercase()).ok_or("vendor and product of a device are written like \"2e8a:000c\"")
+    });
+    Some(Device { path: paths.next()?, or: paths.collect(), usb, access: access(fields) })
 }
 
 fn bad(fields: &Fields<'_>, span: core::ops::Range<usize>, message: impl Into<String>) {
@@ -462,6 +484,7 @@ fn path(fields: &Fields<'_>, (kind, key): (PathKind, &'static str)) -> Option<Pa
         mine: fields.word("owner", &[("me", ())]).is_some(),
         writable: flag(fields, "writable"),
         executable: flag(fields, "executable"),
+        runs_programs: flag(fields, "runs_programs"),
         contains: patterns(fields, "contains"),
         expect: existence(fields),
     })
@@ -498,7 +521,8 @@ fn service(fields: &Fields<'_>) -> Option<Service> {
     if contains.is_some() && http.is_none() {
         bad(fields, fields.key_span("contains"), "`contains` needs `http`, the path to ask for");
     }
-    parsed.map(|(host, port)| Service { host, port, http, status, contains })
+    let supply = supply(fields);
+    parsed.map(|(host, port)| Service { host, port, http, status, contains, supply })
 }
 
 fn url(fields: &Fields<'_>) -> Option<String> {
@@ -542,7 +566,8 @@ fn command(fields: &Fields<'_>) -> Option<Command> {
     }
     let timeout_ms = fields.read("timeout", parse_duration);
     let matches = fields.read("matches", Pattern::new);
-    (!words.is_empty()).then(|| Command { words, exit: exit.unwrap_or(0), matches, timeout_ms })
+    let supply = Supply { packages: packages(fields), ..Supply::default() };
+    (!words.is_empty()).then(|| Command { words, supply, exit: exit.unwrap_or(0), matches, timeout_ms })
 }
 
 fn limit(fields: &Fields<'_>) -> Option<Limit> {

@@ -114,6 +114,8 @@ pub enum Observation {
     Installed(InstalledState),
     /// To `LeadsTo`.
     Leads(Leads),
+    /// To `Usb`: whether such a device is connected.
+    Usb(bool),
     /// To `Module`: whether it is loaded or built in.
     Module(bool),
     /// The machine failed or refused to answer, for this reason.
@@ -539,6 +541,9 @@ pub struct MemoryState {
     pub available: Option<u64>,
     /// Limits on it.
     pub caps: Vec<MemoryCap>,
+    /// The room that it may be put into, where the system has a fixed one.
+    #[serde(default)]
+    pub swap: Option<u64>,
 }
 
 /// Processor cores.

@@ -130,6 +130,15 @@ pub struct CheckoutState {
     pub large_files: Vec<String>,
     /// How many files have changes that are not committed; `None` where it was not asked or could not be found out.
     pub changed: Option<usize>,
+    /// Only a part of its history was fetched.
+    #[serde(default)]
+    pub shallow: bool,
+    /// It has no tags.
+    #[serde(default)]
+    pub no_tags: bool,
+    /// How many texts have line ends of Windows; `None` where it was not asked or could not be found out.
+    #[serde(default)]
+    pub windows_ends: Option<usize>,
 }
 
 /// What a file of the project says about a tool's version.

@@ -12,6 +12,7 @@ pub(super) fn met(met: &CapacityMet) -> String {
     match met {
         CapacityMet::Memory { usable } => format!("{usable} of memory can be used."),
         CapacityMet::FreeMemory { available } => format!("{available} of memory is free now."),
+        CapacityMet::Swap { swap } => format!("Memory may be put into {swap} on the disk."),
         CapacityMet::Cores { usable_hundredths } => format!("{} processor cores can be used.", cores_text(*usable_hundredths)),
     }
 }
@@ -20,6 +21,7 @@ pub(super) fn met_briefly(met: &CapacityMet) -> String {
     match met {
         CapacityMet::Memory { usable } => usable.to_string(),
         CapacityMet::FreeMemory { available } => format!("{available} free"),
+        CapacityMet::Swap { swap } => swap.to_string(),
         CapacityMet::Cores { usable_hundredths } => cores_text(*usable_hundredths),
     }
 }
@@ -44,6 +46,13 @@ pub(super) fn message(words: &Words<'_>, reason: &CapacityReason) -> String {
         CapacityReason::MemoryBusy { available, .. } => {
             format!("This machine has enough memory, but only {available} of it is free at the moment, and {memory} is needed.")
         }
+        CapacityReason::SwapShort { swap, short_by } => format!(
+            "This machine may put {swap} of what is in memory onto the disk (swap), and {short_by} more of that is needed."
+        ),
+        CapacityReason::SwapUnknown => {
+            "How much of what is in memory may be put onto the disk (swap) is not fixed on this system, or it does not tell."
+                .to_owned()
+        }
         CapacityReason::FreeMemoryUnknown { .. } => "How much memory is free at the moment could not be found out.".to_owned(),
         CapacityReason::CoresShort { online, inside_windows: true } => {
             format!("Windows gives this Linux {}, and {cores} are needed.", counted(*online))
@@ -58,6 +67,8 @@ pub(super) fn message(words: &Words<'_>, reason: &CapacityReason) -> String {
 
 pub(super) fn found(reason: &CapacityReason) -> String {
     match reason {
+        CapacityReason::SwapShort { swap, .. } => swap.to_string(),
+        CapacityReason::SwapUnknown => "not known".to_owned(),
         CapacityReason::MemoryShort { total, .. } => total.to_string(),
         CapacityReason::MemoryCapped { usable, .. } => format!("{usable} usable"),
         CapacityReason::MemoryBusy { available, .. } => format!("{available} free"),

@@ -19,7 +19,7 @@ pub(crate) use worked::worked_if;
 
 use crate::finding::{Conclusion, Finding, Met, Reason};
 use crate::fix::{Shell, quote};
-use crate::guide::{Guide, Requirement, Subject};
+use crate::guide::{Guide, Requirement, Rights, Subject};
 use crate::prelude::*;
 use crate::text::{Pattern, join_words};
 
@@ -113,6 +113,7 @@ impl<'r> Words<'r> {
             Met::System(system) => format!("This is {system}."),
             Met::PathFits { path } => format!("{path} is as it should be."),
             Met::PathAbsent { path } => format!("{path} is not there, as wanted."),
+            Met::RightsInForce => "You have the rights that are needed.".to_owned(),
             Met::GroupInForce
             | Met::GroupNotNeeded
             | Met::SocketAnswers
@@ -149,6 +150,7 @@ impl<'r> Words<'r> {
             Met::System(system) => system.to_string(),
             Met::PathFits { .. } => "as it should be".to_owned(),
             Met::PathAbsent { .. } => "not there".to_owned(),
+            Met::RightsInForce => "you have them".to_owned(),
             Met::GroupInForce => "in force".to_owned(),
             Met::GroupNotNeeded => "not needed".to_owned(),
             Met::SocketAnswers | Met::ServiceTakesConnections => "answers".to_owned(),
@@ -182,6 +184,7 @@ impl<'r> Words<'r> {
             Reason::Path(reason) => path::message(self, reason),
             Reason::Variable(reason) => project::variable(self, reason),
             Reason::Group(reason) => network::group(self, *reason),
+            Reason::Rights(reason) => network::rights(reason.rights).to_owned(),
             Reason::Socket(reason) => network::socket(reason),
             Reason::Device(reason) => network::device(reason),
             Reason::Service(reason) => network::service(self, reason),
@@ -210,6 +213,7 @@ impl<'r> Words<'r> {
             Reason::Path(reason) => path::found(reason),
             Reason::Variable(reason) => Some(project::variable_found(reason)),
             Reason::Group(reason) => Some(network::group_found(*reason).to_owned()),
+            Reason::Rights(_) => None,
             Reason::Socket(reason) => Some(network::socket_found(reason).to_owned()),
             Reason::Device(reason) => Some(network::device_found(reason).to_owned()),
             Reason::Service(reason) => Some(network::service_found(reason)),
@@ -241,6 +245,7 @@ impl<'r> Words<'r> {
             | Reason::Virtualization(_)
             | Reason::Variable(_)
             | Reason::Group(_)
+            | Reason::Rights(_)
             | Reason::Socket(_)
             | Reason::Device(_)
             | Reason::Service(_)
@@ -262,12 +267,15 @@ impl<'r> Words<'r> {
             Subject::Port(_) => Some("free".to_owned()),
             Subject::Disk(disk) => Some(format!("{} free", disk.size)),
             Subject::Memory(memory) => Some(capacity::memory_wanted(memory)),
+            Subject::Swap(size) => Some(size.to_string()),
             Subject::Cores(cores) => Some(cores.to_string()),
             Subject::Virtualization(need) => Some(capacity::virtualization_wanted(*need).to_owned()),
             Subject::System(systems) => Some(systems.to_string()),
             Subject::Path(path) => Some(path::wanted(path)),
             Subject::Variable(variable) => Some(project::variable_wanted(variable).to_owned()),
             Subject::Group(_) => Some("in force".to_owned()),
+            Subject::Rights(Rights::Admin) => Some("may act as administrator".to_owned()),
+            Subject::Rights(Rights::Root) => Some("is the administrator".to_owned()),
             Subject::Socket(_) => Some("answers".to_owned()),
             Subject::Device(_) => Some("may be opened by you".to_owned()),
             Subject::Service(service) => Some(network::service_wanted(service)),

@@ -2,8 +2,8 @@
 
 use super::Words;
 use crate::finding::{
-    DeviceReason, DeviceTrouble, GroupReason, Met, NameReason, ReachReason, ReachTrouble, ServiceReason, ServiceTrouble,
-    SocketReason, SocketTrouble, StoppedService,
+    DeviceReason, DeviceTrouble, GroupReason, Met, NameReason, ReachReason, ReachTrouble, RightsReason, ServiceReason,
+    ServiceTrouble, SocketReason, SocketTrouble, StoppedService,
 };
 use crate::guide::{Access, Reach, Service, Subject};
 use crate::observation::{SystemProxy, SystemService};
@@ -102,10 +102,21 @@ pub(super) fn socket_found(reason: &SocketReason) -> &'static str {
     }
 }
 
+pub(super) fn rights(reason: RightsReason) -> &'static str {
+    match reason {
+        RightsReason::NotAdmin => "You cannot act as administrator of this machine.",
+        RightsReason::NotRoot => "You are not working as the administrator now; you can become it.",
+        RightsReason::Unknown => "Whether you can act as administrator could not be found out.",
+    }
+}
+
 pub(super) fn device(reason: &DeviceReason) -> String {
     let path = &reason.path;
     match &reason.trouble {
         DeviceTrouble::Missing => format!("{path} is not there: the device is not connected, or has another name."),
+        DeviceTrouble::NotConnected { usb } => {
+            format!("No device is connected by USB that says it is {usb} (vendor and product).")
+        }
         DeviceTrouble::Dead => format!("{path} is there, but no device answers behind it: its driver is not loaded."),
         DeviceTrouble::Denied { group, until_sign_in } => {
             let soon = if *until_sign_in { " You were added to that group, but this session began before that." } else { "" };
@@ -117,6 +128,7 @@ pub(super) fn device(reason: &DeviceReason) -> String {
 pub(super) fn device_found(reason: &DeviceReason) -> &'static str {
     match &reason.trouble {
         DeviceTrouble::Missing => "not there",
+        DeviceTrouble::NotConnected { .. } => "not connected",
         DeviceTrouble::Dead => "no device behind it",
         DeviceTrouble::Denied { .. } => "permission denied",
     }

@@ -188,6 +188,7 @@ pub(super) fn wanted(path: &Path) -> String {
         mode,
         path.writable.then(|| "writable".to_owned()),
         path.executable.then(|| "executable".to_owned()),
+        path.runs_programs.then(|| "where programs may start".to_owned()),
         (!path.contains.is_empty()).then(|| "with the right text".to_owned()),
     ];
     let words: Vec<String> = words.into_iter().flatten().collect();

@@ -290,6 +290,16 @@ pub(super) fn checkout(words: &Words<'_>, reason: &CheckoutReason) -> String {
         }
         CheckoutReason::LargeFiles { missing } => format!("Of some large files only the pointers are here: {}.", some(missing)),
         CheckoutReason::Dirty { changed } => format!("The working copy has changes that are not committed ({changed})."),
+        CheckoutReason::Shallow => "Only the last part of the project's history is here.".to_owned(),
+        CheckoutReason::NoTags => "The project's tags are not here.".to_owned(),
+        CheckoutReason::WindowsEnds { texts } => {
+            format!(
+                "Texts of the working copy end their lines as on Windows ({texts}): scripts and tests may not work with that."
+            )
+        }
+        CheckoutReason::EndsUnknown => {
+            "How the texts of the working copy end their lines could not be found out: git did not say.".to_owned()
+        }
         CheckoutReason::ChangesUnknown => {
             "Whether anything is uncommitted could not be found out: git did not say, or it would have started \
                                            what this working copy's own settings name."
@@ -312,7 +322,10 @@ pub(super) fn checkout_found(reason: &CheckoutReason) -> Option<String> {
         CheckoutReason::SubmodulesMoved { moved } => format!("{} at another commit", moved.len()),
         CheckoutReason::SubmodulesEmptied { emptied } => format!("{} without files", emptied.len()),
         CheckoutReason::Dirty { changed } => format!("{changed} changed"),
-        CheckoutReason::ChangesUnknown => return None,
+        CheckoutReason::Shallow => "a part of the history".to_owned(),
+        CheckoutReason::NoTags => "no tags".to_owned(),
+        CheckoutReason::WindowsEnds { texts } => format!("{texts} with line ends of Windows"),
+        CheckoutReason::ChangesUnknown | CheckoutReason::EndsUnknown => return None,
     })
 }
 
@@ -328,7 +341,10 @@ pub(super) fn checkout_wanted_of(words: &Words<'_>, reason: &CheckoutReason) -> 
             Some("as the project records them".to_owned())
         }
         CheckoutReason::Dirty { .. } => Some("nothing uncommitted".to_owned()),
-        CheckoutReason::ChangesUnknown => None,
+        CheckoutReason::Shallow => Some("all of it".to_owned()),
+        CheckoutReason::NoTags => Some("with its tags".to_owned()),
+        CheckoutReason::WindowsEnds { .. } => Some("line ends of Unix".to_owned()),
+        CheckoutReason::ChangesUnknown | CheckoutReason::EndsUnknown => None,
     }
 }
 
@@ -338,6 +354,9 @@ pub(super) fn checkout_wanted(checkout: &Checkout) -> String {
         checkout.submodules.then(|| "with its submodules".to_owned()),
         checkout.large_files.then(|| "with its large files".to_owned()),
         checkout.clean.then(|| "with nothing uncommitted".to_owned()),
+        checkout.history.then(|| "with all of its history".to_owned()),
+        checkout.tags.then(|| "with its tags".to_owned()),
+        checkout.line_ends.then(|| "with line ends of Unix".to_owned()),
     ];
     let words: Vec<String> = words.into_iter().flatten().collect();
     if words.is_empty() { "a working copy".to_owned() } else { join_words(&words, "and") }

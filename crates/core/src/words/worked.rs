@@ -89,6 +89,8 @@ fn line(requirement: &Requirement, shell: Shell) -> Option<(String, String)> {
         | Subject::Port(_)
         | Subject::Disk(_)
         | Subject::Memory(_)
+        | Subject::Swap(_)
+        | Subject::Rights(_)
         | Subject::Cores(_)
         | Subject::Virtualization(_)
         | Subject::System(_)

@@ -44,6 +44,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::LanguageHeaders { language, .. } => component::headers(shape, *language),
         Probe::Installed { manager, package } => component::installed(shape, *manager, package),
         Probe::LeadsTo { variable, program } => component::leads_to(shape, variable, program),
+        Probe::Usb { id } => said(component::usb(shape, id)),
         Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
         Probe::Group { name } => said(has_group(shape, name).map(Observation::Group)),
         Probe::Within { path } => contents::within(shape, path),
@@ -54,7 +55,7 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         }
         Probe::Library { name } => contents::library(shape, name),
         Probe::Setting { key, pattern, .. } => said(contents::setting(shape, key, pattern.as_ref())),
-        Probe::Checkout { path: _, submodules, large_files, clean } => {
+        Probe::Checkout { submodules, large_files, clean, .. } => {
             said(contents::checkout(shape, *submodules, *large_files, *clean))
         }
         Probe::Command { words, .. } => said(contents::command(shape, words)),

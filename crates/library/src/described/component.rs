@@ -1,6 +1,6 @@
 //! Modules, headers and packages of a described machine.
 
-use super::fields::{named_texts, tables};
+use super::fields::{named_texts, tables, texts};
 use super::shape::Shape;
 use crate::document::{Fields, MOST_TABLES, shortened};
 use crate::guide::Language;
@@ -14,6 +14,8 @@ use std::collections::HashMap;
 pub(super) struct Components {
     /// Modules by their language and their name, headers under an empty one.
     modules: HashMap<(Language, String), InstalledState>,
+    /// The devices that are connected by USB, by vendor and product.
+    usb: Option<Vec<String>>,
     /// By manager: the packages that are installed, with their versions.
     installed: HashMap<Manager, HashMap<String, String>>,
 }
@@ -33,6 +35,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
         }
         fields.finish(|_| None);
     }
+    components.usb = top.has("usb").then(|| texts(top, "usb"));
     for fields in tables(top, "headers") {
         if let Some(language) = fields.word("of", &LANGUAGES) {
             let at = fields.owned("at").unwrap_or_else(|| format!("/usr/include/{}", language.name()));
@@ -67,6 +70,11 @@ pub(super) fn module(shape: &Shape, language: Language, name: &str) -> Observati
 
 pub(super) fn headers(shape: &Shape, language: Language) -> Observation {
     module(shape, language, "")
+}
+
+/// What hangs on USB, where it is said.
+pub(super) fn usb(shape: &Shape, id: &str) -> Option<Observation> {
+    shape.contents.components.usb.as_ref().map(|all| Observation::Usb(all.iter().any(|one| one == id)))
 }
 
 pub(super) fn installed(shape: &Shape, manager: Manager, package: &str) -> Observation {

@@ -112,6 +112,11 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
             branch: fields.owned("branch"),
             submodules: texts(&fields, "submodules_not_fetched"),
             large_files: texts(&fields, "large_files_not_fetched"),
+            shallow: fields.flag("shallow").unwrap_or(false),
+            no_tags: fields.flag("no_tags").unwrap_or(false),
+            windows_ends: Some(
+                fields.number("windows_line_ends").map_or(0, |number| usize::try_from(number.value).unwrap_or(usize::MAX)),
+            ),
             changed: fields.number("changed").and_then(|number| usize::try_from(number.value).ok()).or(Some(0)),
             ..CheckoutState::default()
         });

@@ -258,7 +258,12 @@ fn read_ports(top: &Fields<'_>, shape: &mut Shape) {
 fn read_hardware(top: &Fields<'_>, shape: &mut Shape) {
     if let Some(fields) = top.table("memory", "memory") {
         let caps = read_caps(&fields, |by, cap| MemoryCap { by, bytes: required_size(cap, "amount") });
-        shape.memory = Some(MemoryState { total: required_size(&fields, "total"), available: size(&fields, "available"), caps });
+        shape.memory = Some(MemoryState {
+            total: required_size(&fields, "total"),
+            available: size(&fields, "available"),
+            caps,
+            swap: size(&fields, "swap"),
+        });
         fields.finish(|_| None);
     }
     if let Some(fields) = top.table("cores", "cores") {

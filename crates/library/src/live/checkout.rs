@@ -59,6 +59,9 @@ pub(super) struct Asked {
     pub(super) submodules: bool,
     pub(super) large_files: bool,
     pub(super) clean: bool,
+    pub(super) history: bool,
+    pub(super) tags: bool,
+    pub(super) line_ends: bool,
 }
 
 /// The state of the working copy that a folder is in.
@@ -100,7 +103,37 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
     if asked.clean {
         state.changed = changed(live, root);
     }
+    if let Some(folder) = git_folder(root).filter(|_| asked.history || asked.tags) {
+        // What all working copies of one repository share lies beside the first one's (gitrepository-layout(5), `commondir`).
+        let shared =
+            super::place::text(&folder.join("commondir")).map_or_else(|_| folder.clone(), |text| folder.join(text.trim()));
+        state.shallow = shared.join("shallow").is_file();
+        let packed = super::place::text(&shared.join("packed-refs")).is_ok_and(|text| text.contains(" refs/tags/"));
+        let loose = std::fs::read_dir(shared.join("refs/tags")).is_ok_and(|mut entries| entries.next().is_some());
+        state.no_tags = !packed && !loose;
+    }
+    if asked.line_ends {
+        state.windows_ends = windows_ends(live, root);
+    }
     Observation::Checkout(state)
+}
+
+/// How many texts have line ends of Windows in the working copy, and are not meant to; `None` where git does not say.
+fn windows_ends(live: &Live, root: &Path) -> Option<usize> {
+    let run = git(live, root, &["ls-files", "--eol"]).ok().filter(|run| run.end == RunEnd::Exit(0))?;
+    if run.cut {
+        // Of a long list the beginning tells enough, if it tells of one.
+        let found = run.stdout.lines().filter(|line| has_windows_ends(line)).count();
+        return (found > 0).then_some(found);
+    }
+    Some(run.stdout.lines().filter(|line| has_windows_ends(line)).count())
+}
+
+/// `i/lf    w/crlf  attr/text=auto          NAME`
+fn has_windows_ends(line: &str) -> bool {
+    let mut words = line.split_whitespace();
+    let (_, worktree, attributes) = (words.next(), words.next(), words.next().unwrap_or_default());
+    matches!(worktree, Some("w/crlf" | "w/mixed")) && !attributes.contains("eol=crlf") && !attributes.contains("-text")
 }
 
 /// What was begun and is not done, by git's own marks of that (gitrepository-layout(5)).

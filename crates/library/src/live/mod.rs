@@ -277,6 +277,7 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         | Probe::PackageOf { .. }
         | Probe::Provider { .. }
         | Probe::Module { .. }
+        | Probe::Usb { .. }
         | Probe::LanguageModule { .. }
         | Probe::LanguageHeaders { .. }
         | Probe::Installed { .. }
@@ -394,8 +395,10 @@ impl Live {
             Probe::Locales => os::locales(self),
             Probe::Library { name } => library::state(name, self.home.as_deref()),
             Probe::Setting { of, key, pattern: wanted } => checkout::setting(self, of, key, pattern(wanted.as_ref()).as_ref()),
-            Probe::Checkout { path, submodules, large_files, clean } => {
-                let asked = checkout::Asked { submodules: *submodules, large_files: *large_files, clean: *clean };
+            Probe::Checkout { path, submodules, large_files, clean, history, tags, line_ends } => {
+                let (submodules, large_files, clean) = (*submodules, *large_files, *clean);
+                let (history, tags, line_ends) = (*history, *tags, *line_ends);
+                let asked = checkout::Asked { submodules, large_files, clean, history, tags, line_ends };
                 checkout::checkout(self, &self.place(path), asked)
             }
             Probe::Command { words, timeout_ms, permission } => self.command(words, *timeout_ms, permission),
@@ -408,6 +411,7 @@ impl Live {
             Probe::ManagerState { manager } => package::state(self, *manager),
             Probe::Pinned { file, tools, pattern } => self.pinned(file, tools, pattern.as_deref()),
             Probe::Module { name } => os::module(name),
+            Probe::Usb { id } => os::usb(id),
             Probe::LanguageModule { language, program, name } => component::module(self, *language, Path::new(program), name),
             Probe::LanguageHeaders { language, program } => component::headers(self, *language, Path::new(program)),
             Probe::Installed { manager, package } => component::installed(self, *manager, package),

@@ -58,6 +58,7 @@ pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
         | Probe::PackageOf { .. }
         | Probe::ManagerState { .. }
         | Probe::Module { .. }
+        | Probe::Usb { .. }
         | Probe::LanguageModule { .. }
         | Probe::LanguageHeaders { .. }
         | Probe::Installed { .. }

@@ -1,11 +1,13 @@
 /// Total and available memory in bytes, from `/proc/meminfo` (proc(5)); none where a line is missing or unreadable.
 pub fn meminfo(text: &str) -> (Option<u64>, Option<u64>) {
-    let bytes = |key: &str| {
-        let value = text.lines().find_map(|line| line.strip_prefix(key)?.strip_prefix(':'))?;
-        let kibibytes: u64 = value.trim().strip_suffix("kB")?.trim().parse().ok()?;
-        kibibytes.checked_mul(1024)
-    };
-    (bytes("MemTotal"), bytes("MemAvailable"))
+    (meminfo_of(text, "MemTotal"), meminfo_of(text, "MemAvailable"))
+}
+
+/// One of its lines, in bytes.
+pub fn meminfo_of(text: &str, key: &str) -> Option<u64> {
+    let value = text.lines().find_map(|line| line.strip_prefix(key)?.strip_prefix(':'))?;
+    let kibibytes: u64 = value.trim().strip_suffix("kB")?.trim().parse().ok()?;
+    kibibytes.checked_mul(1024)
 }
 
 #[cfg(test)]

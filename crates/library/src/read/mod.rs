@@ -53,7 +53,7 @@ pub use manager::{
     download_of_each, pacman_conflict, pacman_costs, pacman_installed, pacman_offers, pacman_refusal, provider_named,
     without_a_place, without_lists, zypper_costs, zypper_trial,
 };
-pub use memory::meminfo;
+pub use memory::{meminfo, meminfo_of};
 pub use mounts::{Mount, mount_of, windows_disk};
 pub use net::{Socket, has_default_route, routes, sockets};
 pub use os_release::{OsRelease, os_release};

@@ -93,6 +93,10 @@ impl<'a> Wish<'a> {
                 };
                 wish(need, library.version.as_ref(), None)
             }
+            // Who runs is known only once it is installed and started.
+            (reason, subject) if super::supply::is_nobody(reason) && !subject.packages().is_empty() => {
+                wish(Need::Missing, None, None)
+            }
             (Reason::Component(reason), Subject::Component(component)) => {
                 let need = match &reason.trouble {
                     ComponentTrouble::Missing { lacks: None } => Need::Missing,

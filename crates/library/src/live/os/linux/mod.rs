@@ -92,6 +92,19 @@ pub(in crate::live) fn hypervisor() -> Observation {
     Observation::NotSupported("Linux has no such feature".to_owned())
 }
 
+/// Whether a device of a vendor and a product is connected, by what the kernel lists (`/sys/bus/usb/devices`).
+pub(in crate::live) fn usb(id: &str) -> Observation {
+    let Ok(entries) = std::fs::read_dir("/sys/bus/usb/devices") else {
+        return Observation::CouldNotLook("the kernel lists no devices on USB here".to_owned());
+    };
+    let says = |folder: &Path, file: &str| std::fs::read_to_string(folder.join(file)).map(|text| text.trim().to_lowercase());
+    let is_it = |folder: &Path| {
+        let (vendor, product) = (says(folder, "idVendor"), says(folder, "idProduct"));
+        vendor.is_ok_and(|vendor| product.is_ok_and(|product| format!("{vendor}:{product}") == id))
+    };
+    Observation::Usb(entries.take(10_000).flatten().any(|entry| is_it(&entry.path())))
+}
+
 /// Whether a kernel module is loaded or built in (`/sys/module` has both).
 pub(in crate::live) fn module(name: &str) -> Observation {
     let plain = name.chars().all(|c| c.is_ascii_alphanumeric() || c == '_' || c == '-');

@@ -35,7 +35,7 @@ pub(in crate::live) fn memory() -> Observation {
         Some(MemoryCap { by: named(folder), bytes: memory_limit(&text)? })
     };
     let caps = folders("memory").iter().filter_map(cap).filter(|cap| cap.bytes < total).collect();
-    Observation::Memory(MemoryState { total, available, caps })
+    Observation::Memory(MemoryState { total, available, caps, swap: crate::read::meminfo_of(&text, "SwapTotal") })
 }
 
 /// Cores, and the affinity and control groups that cap them.

@@ -49,7 +49,7 @@ pub(in crate::live) fn memory() -> Observation {
         // A zero is no machine's memory: it means that nobody could look.
         Ok(total @ 1..) => {
             let available = ask("/usr/bin/vm_stat", &[]).ok().and_then(|text| vm_stat(&text));
-            Observation::Memory(MemoryState { total, available, caps: Vec::new() })
+            Observation::Memory(MemoryState { total, available, caps: Vec::new(), swap: None })
         }
         Ok(_) => Observation::CouldNotLook("the kernel names no memory".to_owned()),
         Err(reason) => Observation::CouldNotLook(reason),

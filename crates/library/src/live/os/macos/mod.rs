@@ -31,6 +31,11 @@ pub(in crate::live) fn port_holder(_: &Live, place: &PortPlace) -> Observation {
     Observation::CouldNotLook("lsof did not answer".to_owned())
 }
 
+/// Nobody knows how to look.
+pub(in crate::live) fn usb(_: &str) -> Observation {
+    Observation::NotSupported("devices on USB are not listed on macOS".to_owned())
+}
+
 /// There are no such modules.
 pub(in crate::live) fn module(_: &str) -> Observation {
     Observation::NotSupported("macOS has no kernel modules of this sort".to_owned())

@@ -22,6 +22,11 @@ use crate::live::variable::AtStart;
 use crate::observation::{Observation, Piece};
 use std::path::{Path, PathBuf};
 
+/// Nobody knows how to look.
+pub(in crate::live) fn usb(_: &str) -> Observation {
+    Observation::NotSupported("devices on USB are not listed on Windows".to_owned())
+}
+
 /// There are no such modules.
 pub(in crate::live) fn module(_: &str) -> Observation {
     Observation::NotSupported("Windows has no kernel modules of this sort".to_owned())

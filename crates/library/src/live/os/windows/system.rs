@@ -129,7 +129,7 @@ pub(in crate::live) fn memory() -> Observation {
     match call::memory() {
         // A zero is no machine's memory: it means that nobody could look.
         Ok((total @ 1.., available)) => {
-            Observation::Memory(MemoryState { total, available: Some(available), caps: cap.into_iter().collect() })
+            Observation::Memory(MemoryState { total, available: Some(available), caps: cap.into_iter().collect(), swap: None })
         }
         Ok(_) => Observation::CouldNotLook("the system names no memory".to_owned()),
         Err(error) => Observation::CouldNotLook(error.to_string()),
