@@ -339,6 +339,8 @@ questions! {
     /// Whether a package is installed.
     installed(manager: Manager, package: &str) -> InstalledState = Installed,
         Probe::Installed { manager, package: package.to_owned() };
+    /// How far this clock is ahead of another.
+    clock_beside(url: &str) -> Option<i64> = ClockBeside, Probe::ClockBeside { url: url.to_owned() };
     /// Whether a device is connected by USB.
     usb(id: &str) -> bool = Usb, Probe::Usb { id: id.to_owned() };
     /// Whether the kernel has a module.

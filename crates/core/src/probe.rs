@@ -303,6 +303,11 @@ pub enum Probe {
         /// In hexadecimal digits, with a colon between.
         id: String,
     },
+    /// How far is this machine's clock from the time that an address answers with?
+    ClockBeside {
+        /// The address.
+        url: String,
+    },
     /// Is a kernel module loaded?
     Module {
         /// Its name.
@@ -386,6 +391,7 @@ impl Probe {
             | Self::Pinned { .. } => 3,
             // Others may be slow to answer.
             Self::Within { .. }
+            | Self::ClockBeside { .. }
             | Self::Connection { .. }
             | Self::Fetch { .. }
             | Self::Addresses { .. }
@@ -457,6 +463,7 @@ impl Display for Probe {
             Self::ManagerState { manager } => write!(f, "whether {} can be used, and how old its lists are", manager.word()),
             Self::Pinned { file, .. } => write!(f, "version in {file}"),
             Self::Module { name } => write!(f, "kernel module {name}"),
+            Self::ClockBeside { url } => write!(f, "this clock beside the one of {}", without_credentials(url)),
             Self::Usb { id } => write!(f, "devices on USB that are {id}"),
             Self::LanguageModule { language, program, name } => {
                 write!(f, "the module {name} of {}, for {program}", language.name())

@@ -351,6 +351,7 @@ fn is_cut_short(probe: &Probe) -> bool {
             | Probe::Addresses { .. }
             | Probe::Group { .. }
             | Probe::Setting { .. }
+            | Probe::ClockBeside { .. }
             | Probe::Checkout { .. }
             | Probe::Candidate { .. }
     )

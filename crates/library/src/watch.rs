@@ -221,6 +221,7 @@ fn is_cheap(probe: &Probe) -> bool {
         | Probe::Addresses { .. }
         | Probe::Networks
         | Probe::Setting { .. }
+        | Probe::ClockBeside { .. }
         | Probe::Checkout { .. }
         | Probe::Command { .. }
         | Probe::ManagerState { .. }

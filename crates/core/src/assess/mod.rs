@@ -2,6 +2,7 @@
 
 mod any_of;
 mod checkout;
+mod clock;
 mod command;
 mod component;
 mod cores;
@@ -90,6 +91,7 @@ fn conclude(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) 
         Subject::Device(device) => socket::assess_device(inquiry, device),
         Subject::Service(service) => service::assess(inquiry, service),
         Subject::Reach(reach) => reach::assess(inquiry, index, reach),
+        Subject::Clock(clock) => clock::assess(inquiry, clock),
         Subject::Hostname(hostname) => name::assess_hostname(inquiry, hostname),
         Subject::Subnet(subnet) => name::assess_subnet(inquiry, subnet),
         Subject::Limit(limit) => limit::assess(inquiry, limit),

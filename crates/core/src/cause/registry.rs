@@ -413,6 +413,10 @@ causes! {
         "The system does not allow something that the project relies on."
         "The ability was tried and is not there."
         "Switch it on in the system's settings." }
+    ClockWrong Limit "clock-wrong" {
+        "This machine's clock is off: builds that compare times, and secure connections, go wrong by that."
+        "It was compared with the time that an address of the guide answers with."
+        "Have the system set its clock by the network." }
     ModuleMissing Limit "module-missing" {
         "A module that the project needs is not among those that this interpreter finds."
         "The folders in which the interpreter looks were read; the interpreter was not started."

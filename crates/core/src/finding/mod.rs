@@ -14,7 +14,7 @@ pub use any::{AnyOfReason, General, LeftOut, Waiting};
 pub use capacity::{CapacityMet, CapacityReason, SystemReason, SystemTrouble, SystemUnknown, VirtualizationReason};
 pub use component::{ComponentReason, ComponentTrouble};
 pub use network::{
-    DeviceReason, DeviceTrouble, NameReason, ReachReason, ReachTrouble, ServiceReason, ServiceTrouble, SocketReason,
+    ClockReason, DeviceReason, DeviceTrouble, NameReason, ReachReason, ReachTrouble, ServiceReason, ServiceTrouble, SocketReason,
     SocketTrouble, StoppedService,
 };
 pub use path::{PathReason, PathTrouble, Whose};
@@ -100,6 +100,8 @@ pub enum Reason {
     Service(Box<ServiceReason>),
     /// An address outside.
     Reach(Box<ReachReason>),
+    /// The clock.
+    Clock(ClockReason),
     /// A host name or a network.
     Name(NameReason),
     /// A limit.
@@ -192,6 +194,8 @@ pub enum Met {
         /// The status.
         status: u16,
     },
+    /// The clock is right.
+    ClockRight,
     /// The name leads there.
     NameLeads {
         /// Where.
@@ -340,6 +344,7 @@ impl Reason {
             Self::Device(reason) => reason.cause(),
             Self::Service(reason) => reason.cause(),
             Self::Reach(reason) => reason.cause(),
+            Self::Clock(_) => Cause::ClockWrong,
             Self::Name(reason) => reason.cause(),
             Self::Limit(reason) => reason.cause(),
             Self::Library(reason) => reason.cause(),
@@ -383,7 +388,7 @@ macro_rules! reasons {
 
 reasons! {
     Capacity(CapacityReason), Virtualization(VirtualizationReason), Variable(VariableReason), Group(GroupReason), Rights(RightsFacts), Device(DeviceReason),
-    Name(NameReason), Limit(LimitReason), Locale(LocaleReason), Setting(SettingReason), Checkout(CheckoutReason), Command(CommandReason),
+    Clock(ClockReason), Name(NameReason), Limit(LimitReason), Locale(LocaleReason), Setting(SettingReason), Checkout(CheckoutReason), Command(CommandReason),
     AnyOf(AnyOfReason), General(General);
     boxed Tool(ToolReason), Port(PortReason), Disk(DiskReason), System(SystemReason), Path(PathReason), Socket(SocketReason),
     Service(ServiceReason), Reach(ReachReason), Library(LibraryReason), Component(ComponentReason)

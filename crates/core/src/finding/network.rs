@@ -185,6 +185,22 @@ impl ServiceReason {
     }
 }
 
+/// How far the clock is off.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
+#[non_exhaustive]
+pub struct ClockReason {
+    /// It is so many milliseconds ahead; behind where that is negative.
+    pub ahead_ms: i64,
+}
+
+impl ClockReason {
+    /// A clock that is so far ahead.
+    pub(crate) fn new(ahead_ms: i64) -> Self {
+        Self { ahead_ms }
+    }
+}
+
 /// Why an address cannot be reached.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]

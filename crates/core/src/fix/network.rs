@@ -33,6 +33,18 @@ pub(super) fn group(case: &Case<'_>, reason: GroupReason) -> Option<Fix> {
     })
 }
 
+pub(super) fn clock(case: &Case<'_>) -> Fix {
+    match case.here.os {
+        Some(Os::Linux) if case.here.inside_windows => {
+            case.admin_step("Take the time over from Windows; it is lost when the machine sleeps.", &["hwclock -s"])
+        }
+        Some(Os::Linux) => case.admin_step("Have the system set its clock by the network.", &["timedatectl set-ntp true"]),
+        Some(Os::Windows) => case.admin_step("Have the system set its clock by the network.", &["w32tm /resync"]),
+        Some(Os::Macos) => Fix::say("Switch on \"Set time and date automatically\" in the system's settings."),
+        None => Fix::say("Set the clock by the network."),
+    }
+}
+
 pub(super) fn rights(reason: RightsReason) -> Option<Fix> {
     match reason {
         RightsReason::NotAdmin => {

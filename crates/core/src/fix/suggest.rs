@@ -108,6 +108,7 @@ fn may_be_looked_at_ahead(kind: Kind) -> bool {
         | Kind::Device
         | Kind::Service
         | Kind::Reach
+        | Kind::Clock
         | Kind::Hostname
         | Kind::Subnet
         | Kind::Command
@@ -321,6 +322,7 @@ fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
         Reason::Device(reason) => Some(network::device(case, reason)),
         Reason::Service(reason) => Some(network::service(case, reason)),
         Reason::Reach(reason) => Some(network::reach(case, reason)),
+        Reason::Clock(_) => Some(network::clock(case)),
         Reason::Name(reason) => Some(network::name(case, reason)),
         Reason::Limit(reason) => project::limit(case, *reason),
         Reason::Library(reason) => project::library(case, reason),

@@ -41,6 +41,8 @@ pub enum Kind {
     Service,
     /// `reach`
     Reach,
+    /// `clock`
+    Clock,
     /// `hostname`
     Hostname,
     /// `subnet`
@@ -71,7 +73,7 @@ pub enum Kind {
 
 impl Kind {
     /// Every kind, in the order of the reference.
-    pub const ALL: [Self; 30] = [
+    pub const ALL: [Self; 31] = [
         Self::Tool,
         Self::Port,
         Self::Disk,
@@ -89,6 +91,7 @@ impl Kind {
         Self::Device,
         Self::Service,
         Self::Reach,
+        Self::Clock,
         Self::Hostname,
         Self::Subnet,
         Self::Limit,
@@ -133,6 +136,7 @@ impl Kind {
             Self::Device => "device",
             Self::Service => "service",
             Self::Reach => "reach",
+            Self::Clock => "clock",
             Self::Hostname => "hostname",
             Self::Subnet => "subnet",
             Self::Limit => "limit",
@@ -238,6 +242,7 @@ pub const KINDS: [KindKeys; Kind::ALL.len()] = [
     keys(Kind::Device, Texts, &[ACCESS, may("usb", Text)]),
     keys(Kind::Service, Text, &[may("http", Text), may("status", Number), may("contains", Text), MEANS, PACKAGES, UNIT, START]),
     keys(Kind::Reach, Text, &[may("status", Number)]),
+    keys(Kind::Clock, Duration, &[needed("by", Text)]),
     keys(Kind::Hostname, Text, &[may("points_to", Text)]),
     keys(Kind::Subnet, Text, &[]),
     keys(Kind::Limit, Word(&LIMITS), &[may("at_least", Number)]),

@@ -27,9 +27,9 @@ pub use place::WorkPlace;
 pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};
 pub use subject::{
-    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
-    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Rights, Service, Setting, Socket, Subject, Subnet, Supply,
-    Systems, Tool, VersionFrom, Virtualization,
+    Access, AnyOf, Checkout, Clock, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit,
+    Locale, Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Rights, Service, Setting, Socket, Subject, Subnet,
+    Supply, Systems, Tool, VersionFrom, Virtualization,
 };
 pub use value::{SetBy, Value, ValueShape};
 pub use vocabulary::LimitKind;

@@ -47,6 +47,8 @@ pub enum Subject {
     Service(Service),
     /// An outside address that must be reachable.
     Reach(Reach),
+    /// The clock.
+    Clock(Clock),
     /// A host name.
     Hostname(Hostname),
     /// A private network that must be free.
@@ -384,6 +386,16 @@ pub struct Reach {
     pub status: Option<u16>,
 }
 
+/// `clock = "1 min"`
+#[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct Clock {
+    /// How far it may be off, in milliseconds.
+    pub within_ms: u64,
+    /// The address whose answer says what time it is.
+    pub by: String,
+}
+
 /// `hostname = ...`
 #[derive(Debug, Clone, PartialEq, Eq)]
 #[non_exhaustive]
@@ -527,6 +539,7 @@ impl Subject {
             | Self::Socket(_)
             | Self::Device(_)
             | Self::Reach(_)
+            | Self::Clock(_)
             | Self::Hostname(_)
             | Self::Subnet(_)
             | Self::Limit(_)
@@ -556,6 +569,7 @@ impl Subject {
             Self::Device(_) => Kind::Device,
             Self::Service(_) => Kind::Service,
             Self::Reach(_) => Kind::Reach,
+            Self::Clock(_) => Kind::Clock,
             Self::Hostname(_) => Kind::Hostname,
             Self::Subnet(_) => Kind::Subnet,
             Self::Limit(_) => Kind::Limit,
@@ -619,6 +633,7 @@ impl Subject {
             Self::Socket(socket) => format!("socket {}", socket.path),
             Self::Device(device) => format!("device {}", device.path),
             Self::Service(service) => format!("service {}:{}", service.host, service.port),
+            Self::Clock(_) => "the clock".to_owned(),
             Self::Reach(reach) => format!("reaching {}", crate::text::without_credentials(&reach.url)),
             Self::Hostname(host) => format!("host name {}", host.name),
             Self::Subnet(subnet) => format!("network {}/{}", subnet.address, subnet.prefix),
@@ -660,6 +675,7 @@ impl Subject {
             | Self::Rights(_)
             | Self::Device(_)
             | Self::Reach(_)
+            | Self::Clock(_)
             | Self::Hostname(_)
             | Self::Subnet(_)
             | Self::Limit(_)

@@ -3,9 +3,9 @@ use super::kind::{KINDS, Kind, KindKeys};
 use super::names;
 use super::reading::{Words, check_id, check_word};
 use super::subject::{
-    Access, AnyOf, Checkout, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit, Locale,
-    Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Rights, Service, Setting, Socket, Subject, Subnet, Supply,
-    Systems, Tool, VersionFrom, Virtualization,
+    Access, AnyOf, Checkout, Clock, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit,
+    Locale, Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Rights, Service, Setting, Socket, Subject, Subnet,
+    Supply, Systems, Tool, VersionFrom, Virtualization,
 };
 use super::value::SetBy;
 use super::vocabulary::{LIMITS, LimitKind, MANAGERS_AND_INSTALLERS, OTHER_WORDS, SYSTEMS};
@@ -179,7 +179,11 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
         Kind::Socket => Subject::Socket(Socket { path: text(fields)?, access: access(fields), supply: supply(fields) }),
         Kind::Device => Subject::Device(device(fields)?),
         Kind::Service => Subject::Service(service(fields)?),
-        Kind::Reach => Subject::Reach(Reach { url: url(fields)?, status: status(fields) }),
+        Kind::Reach => Subject::Reach(Reach { url: url(fields, "reach")?, status: status(fields) }),
+        Kind::Clock => {
+            let by = url(fields, "by");
+            Subject::Clock(Clock { within_ms: fields.read("clock", parse_duration)?, by: by? })
+        }
         Kind::Hostname => Subject::Hostname(hostname(fields)?),
         Kind::Subnet => Subject::Subnet(fields.read("subnet", subnet)?),
         Kind::Limit => Subject::Limit(limit(fields)?),
@@ -525,8 +529,8 @@ fn service(fields: &Fields<'_>) -> Option<Service> {
     parsed.map(|(host, port)| Service { host, port, http, status, contains, supply })
 }
 
-fn url(fields: &Fields<'_>) -> Option<String> {
-    let url = fields.required("reach")?;
+fn url(fields: &Fields<'_>, key: &'static str) -> Option<String> {
+    let url = fields.required(key)?;
     let host = url.value.strip_prefix("https://").or_else(|| url.value.strip_prefix("http://"));
     if host.is_none_or(|host| host.is_empty() || host.starts_with('/')) {
         bad(fields, url.span, "an address to reach starts with https:// or http://");

@@ -225,7 +225,7 @@ pub(super) struct Uses {
 /// In these, braces are signs of patterns.
 const PATTERNS: [&str; 5] = ["matches", "contains", "pattern", "means", "example"];
 /// In these, a word in braces can only be a value.
-const NAMES: [&str; 14] = [
+const NAMES: [&str; 15] = [
     "port",
     "service",
     "http",
@@ -240,6 +240,7 @@ const NAMES: [&str; 14] = [
     "socket",
     "device",
     "env_file",
+    "by",
 ];
 
 /// Puts values in the place of their ids, wherever a requirement, a stage or the project speaks of them.

@@ -70,6 +70,8 @@ impl Display for Observation {
             Self::Leads(Leads::There) => f.write_str("it does"),
             Self::Leads(Leads::Elsewhere(kit)) => write!(f, "it leads elsewhere than to {kit}"),
             Self::Leads(Leads::Unset) => f.write_str("not set"),
+            Self::ClockBeside(Some(ahead)) => write!(f, "{} s ahead", ahead / 1_000),
+            Self::ClockBeside(None) => f.write_str("it says no time"),
             Self::Usb(true) => f.write_str("connected"),
             Self::Usb(false) => f.write_str("not connected"),
             Self::Module(true) => f.write_str("loaded"),

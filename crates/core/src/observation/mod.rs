@@ -114,6 +114,8 @@ pub enum Observation {
     Installed(InstalledState),
     /// To `LeadsTo`.
     Leads(Leads),
+    /// To `ClockBeside`: how many milliseconds this clock is ahead; none where the answer says no time.
+    ClockBeside(Option<i64>),
     /// To `Usb`: whether such a device is connected.
     Usb(bool),
     /// To `Module`: whether it is loaded or built in.

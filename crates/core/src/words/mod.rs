@@ -113,6 +113,7 @@ impl<'r> Words<'r> {
             Met::System(system) => format!("This is {system}."),
             Met::PathFits { path } => format!("{path} is as it should be."),
             Met::PathAbsent { path } => format!("{path} is not there, as wanted."),
+            Met::ClockRight => "This machine's clock is right.".to_owned(),
             Met::RightsInForce => "You have the rights that are needed.".to_owned(),
             Met::GroupInForce
             | Met::GroupNotNeeded
@@ -151,6 +152,7 @@ impl<'r> Words<'r> {
             Met::PathFits { .. } => "as it should be".to_owned(),
             Met::PathAbsent { .. } => "not there".to_owned(),
             Met::RightsInForce => "you have them".to_owned(),
+            Met::ClockRight => "right".to_owned(),
             Met::GroupInForce => "in force".to_owned(),
             Met::GroupNotNeeded => "not needed".to_owned(),
             Met::SocketAnswers | Met::ServiceTakesConnections => "answers".to_owned(),
@@ -189,6 +191,7 @@ impl<'r> Words<'r> {
             Reason::Device(reason) => network::device(reason),
             Reason::Service(reason) => network::service(self, reason),
             Reason::Reach(reason) => network::reach(self, reason),
+            Reason::Clock(reason) => network::clock(*reason),
             Reason::Name(reason) => network::name(self, reason),
             Reason::Limit(reason) => project::limit(self, *reason),
             Reason::Library(reason) => project::library(self, reason),
@@ -218,6 +221,7 @@ impl<'r> Words<'r> {
             Reason::Device(reason) => Some(network::device_found(reason).to_owned()),
             Reason::Service(reason) => Some(network::service_found(reason)),
             Reason::Reach(reason) => Some(network::reach_found(reason)),
+            Reason::Clock(reason) => Some(network::clock_found(*reason)),
             Reason::Name(reason) => Some(network::name_found(reason)),
             Reason::Limit(reason) => Some(project::limit_found(*reason)),
             Reason::Library(reason) => Some(project::library_found(reason)),
@@ -251,6 +255,7 @@ impl<'r> Words<'r> {
             | Reason::Service(_)
             | Reason::Reach(_)
             | Reason::Name(_)
+            | Reason::Clock(_)
             | Reason::Limit(_)
             | Reason::Library(_)
             | Reason::Component(_)
@@ -281,6 +286,7 @@ impl<'r> Words<'r> {
             Subject::Service(service) => Some(network::service_wanted(service)),
             Subject::Reach(reach) => Some(network::reach_wanted(reach)),
             Subject::Hostname(hostname) => Some(hostname.points_to.clone().unwrap_or_else(|| "known".to_owned())),
+            Subject::Clock(_) => Some("right".to_owned()),
             Subject::Subnet(_) => Some("in no use".to_owned()),
             Subject::Limit(limit) => Some(project::limit_wanted(limit)),
             Subject::Library(library) => library.version.as_ref().map(ToString::to_string),

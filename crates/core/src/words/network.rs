@@ -2,8 +2,8 @@
 
 use super::Words;
 use crate::finding::{
-    DeviceReason, DeviceTrouble, GroupReason, Met, NameReason, ReachReason, ReachTrouble, RightsReason, ServiceReason,
-    ServiceTrouble, SocketReason, SocketTrouble, StoppedService,
+    ClockReason, DeviceReason, DeviceTrouble, GroupReason, Met, NameReason, ReachReason, ReachTrouble, RightsReason,
+    ServiceReason, ServiceTrouble, SocketReason, SocketTrouble, StoppedService,
 };
 use crate::guide::{Access, Reach, Service, Subject};
 use crate::observation::{SystemProxy, SystemService};
@@ -100,6 +100,27 @@ pub(super) fn socket_found(reason: &SocketReason) -> &'static str {
         SocketTrouble::DeniedUntilSignIn { .. } => "denied until you sign in again",
         SocketTrouble::Denied { .. } => "permission denied",
     }
+}
+
+/// How far a clock is off, in words.
+fn off(ahead_ms: i64) -> String {
+    let seconds = ahead_ms.unsigned_abs() / 1_000;
+    let (amount, unit) = match seconds {
+        0..120 => (seconds, "second"),
+        120..7_200 => (seconds / 60, "minute"),
+        7_200..172_800 => (seconds / 3_600, "hour"),
+        _ => (seconds / 86_400, "day"),
+    };
+    let several = if amount == 1 { "" } else { "s" };
+    format!("{amount} {unit}{several} {}", if ahead_ms < 0 { "slow" } else { "fast" })
+}
+
+pub(super) fn clock(reason: ClockReason) -> String {
+    format!("This machine's clock is {}.", off(reason.ahead_ms))
+}
+
+pub(super) fn clock_found(reason: ClockReason) -> String {
+    off(reason.ahead_ms)
 }
 
 pub(super) fn rights(reason: RightsReason) -> &'static str {

@@ -101,6 +101,7 @@ fn line(requirement: &Requirement, shell: Shell) -> Option<(String, String)> {
         | Subject::Device(_)
         | Subject::Service(_)
         | Subject::Reach(_)
+        | Subject::Clock(_)
         | Subject::Hostname(_)
         | Subject::Subnet(_)
         | Subject::Limit(_)

@@ -44,6 +44,9 @@ pub(super) fn answer(shape: &Shape, probe: &Probe) -> Observation {
         Probe::LanguageHeaders { language, .. } => component::headers(shape, *language),
         Probe::Installed { manager, package } => component::installed(shape, *manager, package),
         Probe::LeadsTo { variable, program } => component::leads_to(shape, variable, program),
+        Probe::ClockBeside { .. } => {
+            said(shape.net.clock_ahead_s.map(|ahead| Observation::ClockBeside(Some(ahead.saturating_mul(1_000)))))
+        }
         Probe::Usb { id } => said(component::usb(shape, id)),
         Probe::Module { name } => said(shape.modules.as_ref().map(|loaded| Observation::Module(loaded.contains(name)))),
         Probe::Group { name } => said(has_group(shape, name).map(Observation::Group)),

@@ -18,6 +18,8 @@ pub(super) struct Net {
     /// By `host:port`, or by the address without its path.
     sites: HashMap<String, Site>,
     pub(super) online: Option<bool>,
+    /// How many seconds the clock is ahead.
+    pub(super) clock_ahead_s: Option<i64>,
     pub(super) networks: Option<Vec<Network>>,
     pub(super) proxy: SystemProxy,
     /// None where the description says nothing of services.
@@ -45,6 +47,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
     }
     if let Some(fields) = top.table("network", "network") {
         shape.net.online = fields.flag("online");
+        shape.net.clock_ahead_s = clock(&fields);
         if fields.has("networks") {
             shape.net.networks = Some(texts(&fields, "networks").iter().filter_map(|text| network(&fields, text)).collect());
         }
@@ -213,4 +216,11 @@ fn fetched(shape: &Shape, url: &str, pattern: Option<&str>) -> Option<Fetched> {
         let pattern = pattern.and_then(|pattern| Pattern::new(pattern).ok());
         Fetched::Answer(site.status, pattern.map(|pattern| pattern.matches(&site.text)))
     }))
+}
+
+/// How many seconds the clock is fast, or slow.
+fn clock(fields: &Fields<'_>) -> Option<i64> {
+    let seconds = |key| fields.number(key).and_then(|number| i64::try_from(number.value).ok());
+    let (fast, slow) = (seconds("clock_fast_s"), seconds("clock_slow_s"));
+    fast.or_else(|| slow.map(|slow| -slow))
 }

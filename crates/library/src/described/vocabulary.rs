@@ -135,7 +135,17 @@ pub(crate) const TOP: &[Key] = &[
     may("port", Tables(PORT)),
     may("service", Tables(SERVICE)),
     may("site", Tables(SITE)),
-    may("network", Table(&[may("online", Flag), may("networks", Texts), may("system_proxy", Text), may("proxy_script", Flag)])),
+    may(
+        "network",
+        Table(&[
+            may("online", Flag),
+            may("clock_fast_s", Number),
+            may("clock_slow_s", Number),
+            may("networks", Texts),
+            may("system_proxy", Text),
+            may("proxy_script", Flag),
+        ]),
+    ),
     may("system_services", Map(&Word(SERVICE_STATES))),
     may("names", Map(&Texts)),
     may("limits", Map(&Either(&[Number, Numbers, Flag, Word(&["unlimited"])]))),

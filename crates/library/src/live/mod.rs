@@ -278,6 +278,7 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
         | Probe::Provider { .. }
         | Probe::Module { .. }
         | Probe::Usb { .. }
+        | Probe::ClockBeside { .. }
         | Probe::LanguageModule { .. }
         | Probe::LanguageHeaders { .. }
         | Probe::Installed { .. }
@@ -412,6 +413,7 @@ impl Live {
             Probe::Pinned { file, tools, pattern } => self.pinned(file, tools, pattern.as_deref()),
             Probe::Module { name } => os::module(name),
             Probe::Usb { id } => os::usb(id),
+            Probe::ClockBeside { url } => network::clock_beside(self, url),
             Probe::LanguageModule { language, program, name } => component::module(self, *language, Path::new(program), name),
             Probe::LanguageHeaders { language, program } => component::headers(self, *language, Path::new(program)),
             Probe::Installed { manager, package } => component::installed(self, *manager, package),

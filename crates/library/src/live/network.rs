@@ -116,6 +116,29 @@ pub(super) fn fetch(live: &Live, url: &str, pattern: Option<Pattern>, way: Way) 
     }
 }
 
+/// How many milliseconds this clock is ahead of the one that an address answers with.
+pub(super) fn clock_beside(live: &Live, url: &str) -> Observation {
+    if url.starts_with("https:") && cfg!(not(feature = "https")) {
+        return Observation::NotSupported("this program was built without what secure connections need".to_owned());
+    }
+    let proxy = proxy_for(url, variable);
+    let (address, limit) = (url.to_owned(), live.time_limit);
+    let asked = aside(live, move || {
+        let proxy = proxy.as_deref().map(ureq::Proxy::new).transpose().ok()?;
+        let answer = agent(proxy, limit).get(&address).call();
+        // A clock that is far off makes every certificate wrong: the connection says it then.
+        Some((answer.ok()?.headers().get("date")?.to_str().ok().map(ToOwned::to_owned), std::time::SystemTime::now()))
+    });
+    let Some(Some((date, now))) = asked else {
+        return Observation::CouldNotLook(format!("{} did not answer with a time", crate::text::without_credentials(url)));
+    };
+    let seconds = |at: std::time::SystemTime| {
+        at.duration_since(std::time::UNIX_EPOCH).ok().and_then(|time| i64::try_from(time.as_millis()).ok())
+    };
+    let theirs = date.as_deref().and_then(crate::read::http_date);
+    Observation::ClockBeside(seconds(now).zip(theirs).map(|(now, theirs)| now.saturating_sub(theirs.saturating_mul(1_000))))
+}
+
 /// None where searching the answer would take too long.
 fn get(url: &str, pattern: Option<&Pattern>, proxy: Option<&str>, limit: Duration) -> Option<Fetched> {
     let Ok(configured) = proxy.map(ureq::Proxy::new).transpose() else {

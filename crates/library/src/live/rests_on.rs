@@ -59,6 +59,7 @@ pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
         | Probe::ManagerState { .. }
         | Probe::Module { .. }
         | Probe::Usb { .. }
+        | Probe::ClockBeside { .. }
         | Probe::LanguageModule { .. }
         | Probe::LanguageHeaders { .. }
         | Probe::Installed { .. }
