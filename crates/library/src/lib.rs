@@ -25,7 +25,7 @@ mod windows_calls;
 pub mod write;
 
 pub use consents::{Consents, consent_to};
-pub use described::{Described, Expected};
+pub use described::{Described, Expectation, Expected};
 pub use guide_file::{GUIDE_FILE, GuideFile, LoadError, read_text};
 pub use host::{Host, Interrupt};
 pub use live::{Ask, Live};

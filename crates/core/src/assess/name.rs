@@ -5,7 +5,7 @@ use crate::guide::{Hostname, Subnet};
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::Network;
 use crate::prelude::*;
-use core::net::IpAddr;
+use core::net::{IpAddr, Ipv4Addr};
 
 pub(super) fn assess_hostname(inquiry: &mut Inquiry<'_>, wanted: &Hostname) -> Result<Conclusion, Stop> {
     let addresses = inquiry.addresses(&wanted.name)?;
@@ -27,6 +27,20 @@ pub(super) fn assess_hostname(inquiry: &mut Inquiry<'_>, wanted: &Hostname) -> R
 
 pub(super) fn assess_subnet(inquiry: &mut Inquiry<'_>, wanted: &Subnet) -> Result<Conclusion, Stop> {
     let overlaps = |network: &&Network| network.overlaps(wanted.address, wanted.prefix);
-    let networks: Vec<Network> = inquiry.networks()?.iter().filter(overlaps).cloned().collect();
-    Ok(if networks.is_empty() { Met::SubnetUnused.into() } else { NameReason::SubnetTaken { networks }.into() })
+    let all = inquiry.networks()?;
+    let networks: Vec<Network> = all.iter().filter(overlaps).cloned().collect();
+    if networks.is_empty() {
+        return Ok(Met::SubnetUnused.into());
+    }
+    Ok(NameReason::SubnetTaken { networks, free: free_network(all, wanted.prefix) }.into())
+}
+
+/// A private network (RFC 1918) of a size that nothing here overlaps, seldom used by others.
+fn free_network(networks: &[Network], prefix: u8) -> Option<String> {
+    if !(16..=30).contains(&prefix) {
+        return None;
+    }
+    let candidates = (1..=9_u8).map(|part| Ipv4Addr::new(10, 200 + part * 5, 0, 0));
+    let mut free = candidates.filter(|address| !networks.iter().any(|network| network.overlaps(IpAddr::V4(*address), prefix)));
+    free.next().map(|address| format!("{address}/{prefix}"))
 }

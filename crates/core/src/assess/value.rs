@@ -1,7 +1,7 @@
 //! The values of a guide: what they are set to here.
 
 use crate::finding::{General, SetAt};
-use crate::guide::{Kind, Requirement, Value, ValueShape};
+use crate::guide::{Requirement, Subject, Value, ValueShape};
 use crate::inquiry::{Inquiry, Stop, if_known};
 use crate::observation::{SettingNumber, SettingText};
 use crate::prelude::*;
@@ -51,12 +51,13 @@ pub(super) fn all(inquiry: &mut Inquiry<'_>) -> Result<Option<Vec<String>>, Stop
     if pending { Err(Stop::Pending) } else { Ok(moved.then_some(all)) }
 }
 
-/// Where one of the values that a requirement speaks of is set to something that it cannot be. A port tells that itself.
+/// Where one of the values that a requirement speaks of is set to something that it cannot be. A port's own number is told there.
 pub(super) fn unfit(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Option<General>, Stop> {
     let guide = inquiry.context.guide;
     for value in requirement.values.iter().filter_map(|index| guide.values.get(*index)) {
+        let own = matches!(&requirement.subject, Subject::Port(port) if port.set_by.as_ref() == Some(&value.set_by));
         if let Set::Unfit(place) = set(inquiry, value)?
-            && requirement.subject.kind() != Kind::Port
+            && !own
         {
             let set_at = SetAt { variable: value.set_by.name().to_owned(), place: place.to_owned() };
             return Ok(Some(General::ValueUnfit { set_at, must_be: value.shape.words().to_owned() }));

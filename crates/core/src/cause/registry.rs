@@ -436,7 +436,7 @@ causes! {
     PackageMissing Limit "package-missing" {
         "A package of the system is not installed."
         "The notes of the package manager were read."
-        "Install it." }
+        "Install it with the package manager that the plan names." }
     KernelModuleMissing Limit "kernel-module-missing" {
         "A module of the kernel is not loaded."
         "The kernel's own list was looked at."

@@ -292,6 +292,9 @@ pub enum NameReason {
     SubnetTaken {
         /// These.
         networks: Vec<Network>,
+        /// One of that size that nothing here overlaps.
+        #[serde(skip_serializing_if = "Option::is_none")]
+        free: Option<String>,
     },
 }
 

@@ -1,7 +1,7 @@
 //! One requirement on one machine, as the fixes of all families see it.
 
 use super::{Circumstances, Fix, Part, Whole, quote};
-use crate::guide::{Edit, Requirement, Then};
+use crate::guide::{Edit, SetBy, Requirement, Then};
 use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;
@@ -37,6 +37,8 @@ pub(super) struct Seen<'a> {
     pub(super) disturbs: bool,
     /// The file of the project that sets the value is there and not this user's to change, or the environment goes before it.
     pub(super) closed: bool,
+    /// What moves the value that the requirement is about.
+    pub(super) moves: Option<&'a SetBy>,
     /// The interpreter is that of an environment of its own.
     pub(super) environment: bool,
     /// Something in the working copy is not committed.
@@ -64,6 +66,19 @@ impl Case<'_> {
             format!(" The guide names no package of it for {}.", join_words(&managers, "or"))
         };
         Fix::say(format!("Install {}{}.{why}{docs}", self.title(), in_a_version(range)))
+    }
+
+    /// Setting the value that the requirement is about to another, where the guide says that it may be moved.
+    pub(super) fn moved(&self, say: String, to: &str) -> Fix {
+        let Some(by) = self.seen.moves else { return Fix::say(say) };
+        let mut fix = Fix::say(say);
+        match (&by.variable, &by.env_file, &by.entry) {
+            (Some(name), Some(file), _) => fix.edit = Some(Edit::append(file.as_str(), format!("{name}={to}"))),
+            (_, _, Some((file, key))) => fix.say = format!("{} Set {key} to {to} in {file}.", fix.say),
+            (Some(name), None, None) => return self.in_startup_file(fix, self.here.shell.set_for_good(name, to)),
+            (None, _, None) => {}
+        }
+        fix
     }
 
     pub(super) fn unix(&self) -> bool {

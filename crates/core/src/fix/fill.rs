@@ -140,7 +140,7 @@ impl<'a> Values<'a> {
             Reason::Name(NameReason::Elsewhere { addresses }) => {
                 Some(join_words(&addresses.iter().map(ToString::to_string).collect::<Vec<_>>(), "and"))
             }
-            Reason::Name(NameReason::SubnetTaken { networks }) => {
+            Reason::Name(NameReason::SubnetTaken { networks, .. }) => {
                 Some(join_words(&networks.iter().map(ToString::to_string).collect::<Vec<_>>(), "and"))
             }
             Reason::Limit(LimitReason::Low { number, .. }) => Some(number.to_string()),

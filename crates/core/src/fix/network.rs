@@ -207,7 +207,11 @@ fn tell_proxy(case: &Case<'_>, address: &str) -> Fix {
 pub(super) fn name(case: &Case<'_>, reason: &NameReason) -> Fix {
     let Subject::Hostname(host) = &case.requirement.subject else {
         return match reason {
-            NameReason::SubnetTaken { networks } => {
+            NameReason::SubnetTaken { free: Some(free), .. } if case.seen.moves.is_some() => {
+                let say = format!("Have the project use {free} instead, which is in no use here.");
+                case.moved(say, free)
+            }
+            NameReason::SubnetTaken { networks, .. } => {
                 let taken = join_words(&networks.iter().map(ToString::to_string).collect::<Vec<_>>(), "and");
                 Fix::say(format!(
                     "Leave the network that takes these addresses ({taken}) while you work on this project, or have the project use other \

@@ -270,6 +270,10 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
                 seen.disturbs = disturbs(inquiry, requirement, &other.at)?;
             }
         }
+        (Subject::Subnet(_), _) => {
+            let guide = inquiry.context.guide;
+            seen.moves = requirement.values.first().and_then(|index| guide.values.get(*index)).map(|value| &value.set_by);
+        }
         (Subject::Component(_), Reason::Component(component)) => {
             let program = component.program.as_deref().unwrap_or_default();
             let above = |path: &str| path.rsplit_once(['/', '\\']).map(|(above, _)| above.to_owned());

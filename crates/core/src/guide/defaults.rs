@@ -52,12 +52,17 @@ impl Defaults {
         }
     }
 
-    /// Fills in what a requirement, which has this index, leaves out.
-    pub(super) fn fill(&self, index: usize, requirement: &mut Requirement, own: &mut Own) {
+    /// Fills in for whom it is: that comes first, since a role has defaults too.
+    pub(super) fn fill_roles(&self, requirement: &mut Requirement, own: &mut Own) {
         if !own.roles && !self.roles.is_empty() {
             requirement.roles.clone_from(&self.roles);
             own.roles = true;
         }
+    }
+
+    /// Fills in what a requirement, which has this index, leaves out.
+    pub(super) fn fill(&self, index: usize, requirement: &mut Requirement, own: &mut Own) {
+        self.fill_roles(requirement, own);
         if let (false, Some(level)) = (own.level, self.level) {
             requirement.level = level;
             own.level = true;

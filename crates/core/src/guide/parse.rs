@@ -86,6 +86,10 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
     for (name, fields) in named {
         check_id(&name, top.problems());
         for (mut requirement, mut own) in read_requirement(&name, fields, &words) {
+            let of_stage = of_stages.get(requirement.stage);
+            if let Some(defaults) = of_stage {
+                defaults.fill_roles(&mut requirement, &mut own);
+            }
             // What one role alone needs is as that role says, then as the stage does.
             let role = if let [role] = requirement.roles.as_slice() { of_roles.get(*role) } else { None };
             if let Some(uses) = uses.get(name.value) {
@@ -95,7 +99,7 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
                     port.set_by = Some(value.set_by.clone());
                 }
             }
-            for defaults in role.into_iter().chain(of_stages.get(requirement.stage)) {
+            for defaults in role.into_iter().chain(of_stage) {
                 defaults.fill(requirements.len(), &mut requirement, &mut own);
             }
             requirements.push(requirement);

@@ -77,5 +77,6 @@ pub(super) fn found(reason: &ComponentReason) -> Option<String> {
 }
 
 pub(super) fn wanted(component: &Component) -> String {
-    component.version.as_ref().map_or_else(|| "installed".to_owned(), ToString::to_string)
+    let there = if component.sort == ComponentSort::KernelModule { "loaded" } else { "installed" };
+    component.version.as_ref().map_or_else(|| there.to_owned(), ToString::to_string)
 }

@@ -167,7 +167,7 @@ impl<'r> Words<'r> {
             Met::Unlimited => "no limit".to_owned(),
             Met::Able => "allowed".to_owned(),
             Met::Library { version } => version.clone(),
-            Met::Installed { version, .. } => version.clone().unwrap_or_else(|| "installed".to_owned()),
+            Met::Installed { version, .. } => version.clone().unwrap_or_else(|| "there".to_owned()),
             Met::Locale { name } => name.clone(),
             Met::Checkout { branch } => branch.clone().unwrap_or_else(|| "as it should be".to_owned()),
             Met::CommandRan => "as expected".to_owned(),

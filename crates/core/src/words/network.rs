@@ -265,7 +265,7 @@ pub(super) fn reach_wanted(reach: &Reach) -> String {
 
 pub(super) fn name(words: &Words<'_>, reason: &NameReason) -> String {
     match (&words.requirement.subject, reason) {
-        (Subject::Subnet(subnet), NameReason::SubnetTaken { networks }) => {
+        (Subject::Subnet(subnet), NameReason::SubnetTaken { networks, .. }) => {
             let taken = join_words(&networks.iter().map(ToString::to_string).collect::<Vec<_>>(), "and");
             format!(
                 "This machine is on {taken}, which overlaps {}/{}: addresses there would be ambiguous.",
@@ -285,6 +285,6 @@ pub(super) fn name_found(reason: &NameReason) -> String {
     match reason {
         NameReason::Unknown => "unknown".to_owned(),
         NameReason::Elsewhere { addresses } => self::addresses(addresses),
-        NameReason::SubnetTaken { networks } => join_words(&networks.iter().map(ToString::to_string).collect::<Vec<_>>(), "and"),
+        NameReason::SubnetTaken { networks, .. } => join_words(&networks.iter().map(ToString::to_string).collect::<Vec<_>>(), "and"),
     }
 }

@@ -6,6 +6,7 @@
 mod answer;
 mod component;
 mod contents;
+mod expectation;
 mod fields;
 mod network;
 mod parse;
@@ -13,8 +14,9 @@ mod shape;
 #[cfg(feature = "schema")]
 pub(crate) mod vocabulary;
 
-use crate::cause::Cause;
-use crate::finding::Verdict;
+pub use expectation::{Expectation, Expected};
+
+use crate::guide::Guide;
 use crate::guide_file::{LoadError, read_text};
 use crate::host::Host;
 use crate::observation::Observation;
@@ -22,6 +24,7 @@ use crate::probe::Probe;
 use crate::problem::Mistakes;
 use crate::report::{MachineSource, Report};
 use std::path::Path;
+use std::sync::Arc;
 
 /// A machine that a file describes.
 ///
@@ -37,18 +40,6 @@ use std::path::Path;
 #[derive(Debug, Clone)]
 pub struct Described {
     shape: shape::Shape,
-}
-
-/// What a described machine expects of one requirement.
-#[derive(Debug, Clone, PartialEq, Eq)]
-#[non_exhaustive]
-pub struct Expected {
-    /// The requirement's id.
-    pub id: String,
-    /// The verdict.
-    pub verdict: Verdict,
-    /// The cause, where one is given.
-    pub cause: Option<Cause>,
 }
 
 impl Described {
@@ -86,24 +77,19 @@ impl Described {
 
     /// Where a report differs from what is expected, a sentence each; empty when all is as expected.
     pub fn differences(&self, report: &Report) -> Vec<String> {
-        let differs = |expected: &Expected| {
-            let one = report
-                .settled
-                .iter()
-                .find(|one| report.requirement(one).is_some_and(|requirement| requirement.id == expected.id));
-            let Some(one) = one else {
-                return Some(format!("{} is expected, and the report has no such requirement", expected.id));
-            };
-            let words = |verdict: Verdict, cause: Option<Cause>| match cause {
-                Some(cause) => format!("{} ({})", verdict.word(), cause.word()),
-                None => verdict.word().to_owned(),
-            };
-            let same =
-                one.finding.verdict() == expected.verdict && (expected.cause.is_none() || one.finding.cause() == expected.cause);
-            let (wanted, found) = (words(expected.verdict, expected.cause), words(one.finding.verdict(), one.finding.cause()));
-            (!same).then(|| format!("{} is expected to be {wanted} and is {found}", expected.id))
-        };
-        self.shape.expected.iter().filter_map(differs).collect()
+        expectation::differences(&self.shape.expected, report)
+    }
+}
+
+impl Described {
+    /// The preflights that the description speaks of, with what is expected of each.
+    pub fn expectations(&self) -> &[Expectation] {
+        &self.shape.expectations
+    }
+
+    /// Where those preflights come out otherwise, a sentence each; empty when all is as expected.
+    pub fn disagreements(&self, guide: impl Into<Arc<Guide>>) -> Vec<String> {
+        expectation::disagreements(self, &guide.into())
     }
 }
 

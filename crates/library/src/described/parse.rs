@@ -2,10 +2,8 @@
 
 use super::fields::{mode, read_run, texts};
 use super::shape::{DescribedPort, Filesystem, Shape};
-use super::{Expected, contents, network};
-use crate::cause::Cause;
+use super::{contents, expectation, network};
 use crate::document::{self, Fields, MOST_TABLES, Placed, shortened};
-use crate::finding::Verdict;
 use crate::guide::{FORMAT, Protocol};
 use crate::manager::Manager;
 use crate::observation::{
@@ -46,7 +44,7 @@ fn read(top: Fields<'_>) -> Shape {
     read_devices(&top, &mut shape);
     contents::read(&top, &mut shape);
     network::read(&top, &mut shape);
-    read_expected(&top, &mut shape);
+    expectation::read(&top, &mut shape);
     top.finish(|_| None);
     shape
 }
@@ -321,21 +319,6 @@ fn read_devices(top: &Fields<'_>, shape: &mut Shape) {
         };
         if let Some(path) = path {
             shape.devices.insert(path.value.to_owned(), device);
-        }
-        fields.finish(|_| None);
-    }
-}
-
-fn read_expected(top: &Fields<'_>, shape: &mut Shape) {
-    let verdicts =
-        [Verdict::Met, Verdict::Unmet, Verdict::Unknown, Verdict::Blocked, Verdict::Skipped].map(|one| (one.word(), one));
-    let causes: Vec<(&str, Cause)> = Cause::ALL.iter().map(|cause| (cause.word(), *cause)).collect();
-    for (id, fields) in top.named_tables("expect", MOST_TABLES) {
-        if !fields.has("verdict") {
-            fields.missing("verdict");
-        }
-        if let Some(verdict) = fields.word("verdict", &verdicts) {
-            shape.expected.push(Expected { id: id.value.to_owned(), verdict, cause: fields.word("cause", &causes) });
         }
         fields.finish(|_| None);
     }

@@ -1,8 +1,8 @@
 //! What a description says, before any question is put to it.
 
-use super::Expected;
 use super::contents::Contents;
 use super::network::Net;
+use super::{Expectation, Expected};
 use crate::guide::Protocol;
 use crate::manager::Manager;
 use crate::observation::{
@@ -46,6 +46,7 @@ pub(super) struct Shape {
     pub(super) contents: Contents,
     pub(super) net: Net,
     pub(super) expected: Vec<Expected>,
+    pub(super) expectations: Vec<Expectation>,
 }
 
 /// A filesystem.

@@ -12,6 +12,8 @@ const SITE_FAILURES: &[&str] = &["refused", "no-answer", "no-name", "no-way", "n
 const LANGUAGES: &[&str] = &["python", "node", "ruby", "perl", "php"];
 const VERDICTS: &[&str] = &["met", "unmet", "unknown", "blocked", "skipped"];
 
+const EXPECTED: &[Key] = &[needed("verdict", Word(VERDICTS)), may("cause", Text), may("says", Texts), may("offers", Texts)];
+
 const SYSTEM: &[Key] = &[
     needed("os", Word(&SYSTEMS)),
     may("version", Text),
@@ -179,5 +181,16 @@ pub(crate) const TOP: &[Key] = &[
         "candidates",
         Map(&Map(&Either(&[Text, Table(&[needed("version", Text), may("download", Size), may("others", Number)])]))),
     ),
-    may("expect", Map(&Table(&[needed("verdict", Word(VERDICTS)), may("cause", Text)]))),
+    may("expect", Map(&Table(EXPECTED))),
+    may(
+        "expectation",
+        Tables(&[
+            may("role", Text),
+            may("after_start", Flag),
+            may("place", Text),
+            may("outcome", Word(&["ready", "not-ready", "undecided", "ready-here"])),
+            may("says", Texts),
+            may("require", Map(&Table(EXPECTED))),
+        ]),
+    ),
 ];
