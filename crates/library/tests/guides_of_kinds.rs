@@ -43,12 +43,20 @@ fn every_machine_finds_what_it_expects(#[case] kind: &str) {
 #[test]
 fn what_guides_could_not_say_is_said_somewhere() {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../cli/tests/guides");
-    let guides = std::fs::read_dir(folder).unwrap().map(|entry| GuideFile::load(&entry.unwrap().path().join("setup-guide.toml")).unwrap());
+    let guides =
+        std::fs::read_dir(folder).unwrap().map(|entry| GuideFile::load(&entry.unwrap().path().join("setup-guide.toml")).unwrap());
     let guides: Vec<GuideFile> = guides.collect();
     let has = |kind: Kind| guides.iter().any(|file| file.guide.requirements.iter().any(|one| one.subject.kind() == kind));
-    for kind in
-        [Kind::Module, Kind::Headers, Kind::SystemPackage, Kind::KernelModule, Kind::Swap, Kind::Rights, Kind::Clock, Kind::Checkout]
-    {
+    for kind in [
+        Kind::Module,
+        Kind::Headers,
+        Kind::SystemPackage,
+        Kind::KernelModule,
+        Kind::Swap,
+        Kind::Rights,
+        Kind::Clock,
+        Kind::Checkout,
+    ] {
         assert!(has(kind), "{}", kind.word());
     }
     assert!(guides.iter().filter(|file| !file.guide.values.is_empty()).count() >= 4);

@@ -1,7 +1,7 @@
 //! One requirement on one machine, as the fixes of all families see it.
 
 use super::{Circumstances, Fix, Part, Whole, quote};
-use crate::guide::{Edit, SetBy, Requirement, Then};
+use crate::guide::{Edit, Requirement, SetBy, Then};
 use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;

@@ -1,5 +1,6 @@
 //! The reading of a guide's fixes.
 
+use super::command_line::check_command;
 use super::placeholder::{Placeholder, pieces};
 use super::reading::{Words, condition};
 use super::{Edit, GuideFix, Then};
@@ -8,7 +9,7 @@ use crate::condition::{Condition, Fact, Facts, Flag, Truth};
 use crate::document::{Fields, Placed, shortened};
 use crate::prelude::*;
 use crate::problem::ProblemKind;
-use crate::text::{Grammar, Pattern, Sanitised, ShellLine, Size, parse_duration};
+use crate::text::{Grammar, Pattern, Sanitised, Size, parse_duration};
 use core::convert::Infallible;
 
 /// Reads one fix of a requirement that holds under a condition.
@@ -115,40 +116,6 @@ fn only_while(fields: &Fields<'_>, words: &Words<'_>, text: &Placed<&str>) -> Op
         }
     };
     Some((found.start, cause))
-}
-
-/// Commands that are shown as what to type, each one whole.
-pub(super) fn commands(fields: &Fields<'_>, key: &'static str) -> Vec<String> {
-    let commands = fields.texts(key);
-    commands.iter().for_each(|command| check_command(fields, command, Grammar::Posix));
-    commands.into_iter().map(|command| command.value.to_owned()).collect()
-}
-
-/// Reports what keeps a text from being one command that a reader sees as it will run, and placeholders that quotation marks would spoil.
-fn check_command(fields: &Fields<'_>, command: &Placed<&str>, grammar: Grammar) {
-    let line = ShellLine::read(command.value, grammar);
-    if let Some(flaw) = line.flaw {
-        let message = format!("`{}` is not one whole command: {flaw}", shortened(&Sanitised::command(command.value).to_string()));
-        fields.problems().report(ProblemKind::BadValue, command.span.clone(), message);
-        return;
-    }
-    if command.value.chars().any(Sanitised::hides) {
-        let message = format!(
-            "`{}` holds characters that cannot be seen or typed",
-            shortened(&Sanitised::command(command.value).to_string())
-        );
-        fields.problems().report(ProblemKind::BadValue, command.span.clone(), message);
-    }
-    for word in pieces(command.value).into_iter().filter_map(Result::ok) {
-        let offset = (word.as_ptr() as usize).wrapping_sub(command.value.as_ptr() as usize);
-        if line.is_quoted(offset) {
-            let message = format!(
-                "`{{{}}}` stands between quotation marks; it is quoted by itself, so put it outside of them",
-                shortened(word)
-            );
-            fields.problems().report(ProblemKind::BadValue, command.span.clone(), message);
-        }
-    }
 }
 
 /// Whether a condition rules every other system out.

@@ -1,5 +1,6 @@
 //! The setup guide: its model, and its reading with all mistakes at once.
 
+mod command_line;
 mod component;
 mod defaults;
 mod fix;
@@ -14,7 +15,9 @@ mod placeholder;
 mod reading;
 mod requirement;
 mod subject;
+mod subject_facts;
 mod subject_parse;
+mod supply_parse;
 mod value;
 pub mod vocabulary;
 

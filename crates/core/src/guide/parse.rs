@@ -4,8 +4,8 @@ use super::reading::{Words, check_id, check_word, condition};
 use super::value::Uses;
 use super::vocabulary::SYSTEMS;
 use super::{
-    EnvironmentVariable, Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, fix_parse, oracle, order, place,
-    subject_parse, value,
+    EnvironmentVariable, Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, command_line, fix_parse, oracle,
+    order, place, subject_parse, value,
 };
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
@@ -216,7 +216,7 @@ fn read_project(top: &Fields<'_>) -> Project {
         home: fields.owned("home"),
         help: fields.owned("help"),
         systems: systems.iter().filter_map(known).collect(),
-        first_step: fix_parse::commands(&fields, "first_step"),
+        first_step: command_line::commands(&fields, "first_step"),
     };
     fields.finish(|_| None);
     project
@@ -242,7 +242,7 @@ fn read_stages(top: &Fields<'_>, words: &mut Words<'_>) -> Vec<Defaults> {
                 let message = format!("there are two stages with the id `{}`", shortened(id.value));
                 top.problems().report(ProblemKind::Duplicate, id.span, message);
             }
-            let (after_start, start) = (fields.flag("after_start").unwrap_or(false), fix_parse::commands(&fields, "start"));
+            let (after_start, start) = (fields.flag("after_start").unwrap_or(false), command_line::commands(&fields, "start"));
             if !after_start && !start.is_empty() {
                 let message = "`start` says how the project is started before a stage with `after_start = true` is checked";
                 top.problems().report(ProblemKind::BadValue, fields.key_span("start"), message);

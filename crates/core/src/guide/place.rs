@@ -1,6 +1,6 @@
 //! Where the work goes on, where that is in more than one place: a Linux inside Windows, a container, another machine.
 
-use super::fix_parse;
+use super::command_line;
 use super::reading::{check_id, condition};
 use crate::condition::{self, Condition};
 use crate::document::{Fields, MOST_ENTRIES};
@@ -26,7 +26,8 @@ pub struct WorkPlace {
 pub(super) fn read(top: &Fields<'_>) -> Vec<WorkPlace> {
     let one = |(name, fields): (crate::document::Placed<&str>, Fields<'_>)| {
         check_id(&name, top.problems());
-        let enter = fix_parse::commands(&fields, "enter").into_iter().next();
+        let title = fields.one_line("title").unwrap_or_else(|| name.value.to_owned());
+        let enter = command_line::commands(&fields, "enter").into_iter().next();
         let inside_windows = enter.as_deref().is_some_and(|enter| enter.split_whitespace().next() == Some("wsl"));
         let usual = |text: &str| condition::parse(text).ok();
         let when = condition(&fields).or_else(|| usual("wsl").filter(|_| inside_windows && !fields.has("when")));
@@ -42,13 +43,7 @@ pub(super) fn read(top: &Fields<'_>) -> Vec<WorkPlace> {
         });
         let place = when.and_then(|when| {
             let outside = stated.or_else(|| if inside_windows { usual("windows") } else { Some(when.not()) })?;
-            Some(WorkPlace {
-                id: name.value.to_owned(),
-                title: fields.one_line("title").unwrap_or_else(|| name.value.to_owned()),
-                when,
-                outside,
-                enter,
-            })
+            Some(WorkPlace { id: name.value.to_owned(), title, when, outside, enter })
         });
         fields.finish(|_| None);
         place

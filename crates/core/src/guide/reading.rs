@@ -63,6 +63,16 @@ impl Words<'_> {
         fields.texts(key).iter().filter_map(|id| self.requirement(fields, id)).flatten().collect()
     }
 
+    /// The index of the one requirement that a text names: a name that stands for several things is none.
+    pub(super) fn one(&self, fields: &Fields<'_>, id: &Placed<&str>) -> Option<usize> {
+        let found = self.requirement(fields, id)?;
+        if found.len() > 1 {
+            let message = format!("`{}` stands for {} requirements; name one of them", shortened(id.value), found.len());
+            fields.problems().report(ProblemKind::BadValue, id.span.clone(), message);
+        }
+        Some(found.start)
+    }
+
     /// The indexes of the requirements that a text names; reported where there is none.
     pub(super) fn requirement(&self, fields: &Fields<'_>, name: &Placed<&str>) -> Option<Range<usize>> {
         let found = self.index.get(name.value).cloned();

@@ -1,4 +1,4 @@
-use super::component::{Component, ComponentSort, Installer, Language};
+use super::component::{Component, ComponentSort, Language};
 use super::kind::{KINDS, Kind, KindKeys};
 use super::names;
 use super::reading::{Words, check_id, check_word};
@@ -7,10 +7,10 @@ use super::subject::{
     Locale, Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Rights, Service, Setting, Socket, Subject, Subnet,
     Supply, Systems, Tool, VersionFrom, Virtualization,
 };
+use super::supply_parse::{component, packages, packages_in, supply};
 use super::value::SetBy;
-use super::vocabulary::{LIMITS, LimitKind, MANAGERS_AND_INSTALLERS, OTHER_WORDS, SYSTEMS};
+use super::vocabulary::{LIMITS, LimitKind, OTHER_WORDS, SYSTEMS};
 use crate::document::{Fields, Placed, as_number, shortened};
-use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;
 use crate::problem::ProblemKind;
@@ -216,19 +216,9 @@ fn one(fields: &Fields<'_>, kind: Kind, words: &Words<'_>) -> Option<Subject> {
         }),
         Kind::Command => Subject::Command(command(fields)?),
         Kind::AnyOf => Subject::AnyOf(AnyOf {
-            alternatives: fields.some_texts("any_of").iter().filter_map(|id| alternative(fields, words, id)).collect(),
+            alternatives: fields.some_texts("any_of").iter().filter_map(|id| words.one(fields, id)).collect(),
         }),
     })
-}
-
-/// One alternative: a name that stands for several things is none.
-fn alternative(fields: &Fields<'_>, words: &Words<'_>, id: &Placed<&str>) -> Option<usize> {
-    let found = words.requirement(fields, id)?;
-    if found.len() > 1 {
-        let message = format!("`{}` stands for {} requirements; an alternative is one of them", shortened(id.value), found.len());
-        bad(fields, id.span.clone(), message);
-    }
-    Some(found.start)
 }
 
 fn flag(fields: &Fields<'_>, key: &'static str) -> bool {
@@ -241,13 +231,6 @@ fn existence(fields: &Fields<'_>) -> Existence {
 
 fn access(fields: &Fields<'_>) -> Access {
     fields.word("access", &[("read", Access::Read), ("write", Access::Write)]).unwrap_or(Access::Write)
-}
-
-/// Who brings a thing that must run, and how it is started.
-fn supply(fields: &Fields<'_>) -> Supply {
-    let unit = names::optional(fields, "unit");
-    let start = super::fix_parse::commands(fields, "start").into_iter().next();
-    Supply { packages: packages(fields), unit, start }
 }
 
 fn device(fields: &Fields<'_>) -> Option<Device> {
@@ -319,35 +302,11 @@ fn version_from(fields: &Fields<'_>) -> Option<VersionFrom> {
     Some(VersionFrom { file: file?, pattern, at_least })
 }
 
-/// A module, headers or a module of the kernel. Which language it is of is told by the tool that it names, once all are read.
-fn component(fields: &Fields<'_>, words: &Words<'_>, sort: ComponentSort) -> Option<Component> {
-    let (key, of) = match sort {
-        ComponentSort::Module(_) => ("module", fields.required("of")),
-        ComponentSort::Headers(_) => ("headers", fields.required("headers")),
-        ComponentSort::SystemPackage | ComponentSort::KernelModule => ("kernel_module", None),
-    };
-    let name = names::placed(fields, key)?;
-    // It becomes a part of paths.
-    let right = |c: char| c.is_alphanumeric() || "._-:@/".contains(c);
-    if !name.value.chars().all(right) || name.value.contains("..") || name.value.starts_with('/') || name.value.len() > 200 {
-        bad(fields, name.span.clone(), format!("`{}` cannot be the name of a module", shortened(name.value)));
-        return None;
-    }
-    let of = match of {
-        Some(id) => Some(alternative(fields, words, &id)?),
-        None => None,
-    };
-    let is_module = matches!(sort, ComponentSort::Module(_));
-    let (packages, installers) = packages_in(fields, "packages");
-    let version = if is_module { fields.read("version", Range::parse) } else { None };
-    Some(Component { sort, name: name.value.to_owned(), of, version, packages, installers })
-}
-
 fn variable(fields: &Fields<'_>, words: &Words<'_>) -> Option<EnvironmentVariable> {
     let variable = EnvironmentVariable {
         name: names::variable(fields)?,
         env_file: names::project_file(fields, "env_file"),
-        of: fields.text("of").and_then(|id| alternative(fields, words, &id)),
+        of: fields.text("of").and_then(|id| words.one(fields, &id)),
         matches: fields.read("matches", Pattern::new),
         secret: flag(fields, "secret"),
         expect: existence(fields),
@@ -357,52 +316,6 @@ fn variable(fields: &Fields<'_>, words: &Words<'_>) -> Option<EnvironmentVariabl
         bad(fields, fields.key_span("matches"), "of a `secret` variable only whether it is set is told; leave out `matches`");
     }
     Some(variable)
-}
-
-fn packages(fields: &Fields<'_>) -> Vec<(Manager, String)> {
-    let (packages, installers) = packages_in(fields, "packages");
-    if let Some((installer, _)) = installers.first() {
-        let message = format!("`{}` brings no such thing; it goes with `tool` and `module`", installer.word());
-        bad(fields, fields.key_span("packages"), message);
-    }
-    packages
-}
-
-/// The packages for each manager, and for each language's own installer.
-type Packages = (Vec<(Manager, String)>, Vec<(Installer, String)>);
-
-fn packages_in(fields: &Fields<'_>, key: &'static str) -> Packages {
-    let Some(table) = fields.table(key, key) else { return Packages::default() };
-    let mut packages = Vec::new();
-    let mut installers = Vec::new();
-    for (manager, value) in table.entries() {
-        if let Some(installer) = Installer::from_word(manager.value) {
-            match value.get_ref().as_str() {
-                Some(name) if installer.takes(name) => installers.push((installer, name.to_owned())),
-                Some(name) => {
-                    let message = format!("`{}` cannot be the name of a package of {}", shortened(name), installer.word());
-                    bad(fields, value.span(), message);
-                }
-                None => {
-                    fields.problems().report(ProblemKind::WrongType, value.span(), "a package's name must be text in quotes");
-                }
-            }
-            continue;
-        }
-        check_word(fields, "package manager that is known here", &manager, &MANAGERS_AND_INSTALLERS);
-        match value.get_ref().as_str() {
-            // A package's name goes into a command that a person pastes: nothing but a name may pass.
-            Some(name) if names::is_package(name) => {
-                packages.extend(Manager::from_word(manager.value).map(|manager| (manager, name.to_owned())));
-            }
-            Some(name) => {
-                let message = format!("`{}` cannot be the name of a package: {}", shortened(name), names::PACKAGE_RULE);
-                bad(fields, value.span(), message);
-            }
-            None => fields.problems().report(ProblemKind::WrongType, value.span(), "a package's name must be text in quotes"),
-        }
-    }
-    (packages, installers)
 }
 
 fn port(fields: &Fields<'_>) -> Option<Port> {

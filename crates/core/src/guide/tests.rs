@@ -55,7 +55,9 @@ expect = "present"
   caution = "It replaces the old one."
 [require.pinned]
 tool = "rustc"
-version_from = "rust-toolchain.toml"
+version_from = { file = "ci/build.txt", pattern = "rust ([0-9.]+)", at_least = true }
+tested = "1.*"
+packages = { cargo = "rustc", go = "example.test/rustc", npm = "@buoy/rustc" }
 [require.port]
 port = 7070
 protocol = "tcp"
@@ -73,6 +75,8 @@ inodes = 100000
 [require.memory]
 memory = "8 GB"
 free = true
+[require.swap]
+swap = "2 GB"
 [require.cores]
 cores = 4
 [require.virtualization]
@@ -88,7 +92,9 @@ mode = "600"
 owner = "me"
 writable = true
 executable = false
-contains = "BEGIN"
+contains = ["BEGIN", "END"]
+means = "a key"
+example = "BEGIN END"
 [require.folder]
 folder = "charts"
 expect = "absent"
@@ -101,20 +107,29 @@ variable = "BUOY_TOKEN"
 secret = true
 [require.group]
 group = "dialout"
+[require.rights]
+rights = "admin"
 [require.socket]
 socket = "/run/engine.sock"
 access = "read"
 [require.device]
-device = "/dev/ttyUSB0"
+device = ["/dev/ttyUSB0", "/dev/ttyACM0"]
+usb = "2e8a:000c"
 access = "write"
 [require.service]
 service = "localhost:1883"
 http = "/"
 status = 200
 contains = "buoy"
+packages = { apt = "mosquitto" }
+unit = "mosquitto"
+start = "mosquitto -d"
 [require.reach]
 reach = "https://files.example"
 status = 200
+[require.clock]
+clock = "1 min"
+by = "https://files.example"
 [require.hostname]
 hostname = "shore.test"
 points_to = "127.0.0.1"
@@ -127,6 +142,19 @@ at_least = 4096
 library = "libusb-1.0"
 version = ">= 1.0.26"
 packages = { apt = "libusb-1.0-0-dev" }
+[require.module]
+module = "setuptools"
+of = "all-of-it"
+version = ">= 61"
+packages = { apt = "python3-setuptools", pip = "setuptools" }
+[require.headers]
+headers = "all-of-it"
+packages = { apt = "python3-dev" }
+[require.package]
+system_package = { apt = "ca-certificates" }
+version = ">= 2020"
+[require.kernel-module]
+kernel_module = "cdc_acm"
 [require.locale]
 locale = "en_US.UTF-8"
 utf8 = true
@@ -152,7 +180,7 @@ any_of = ["file", "folder"]
 #[test]
 fn every_key_of_every_kind_is_read() {
     let guide = guide(EVERYTHING).unwrap();
-    assert_eq!(guide.requirements.len(), 28);
+    assert_eq!(guide.requirements.len(), 35);
     let first = guide.requirements.first().unwrap();
     assert_eq!((first.level, first.roles.as_slice(), first.after.as_slice()), (Level::Should, &[0][..], &[2][..]));
     let fix = first.fixes.first().unwrap();
@@ -187,7 +215,10 @@ fn every_key_of_every_kind_is_read() {
     "\"2.30\" [bad-value] a bare `2.30` means different things to different people; write `>= 2.30` or `2.30.*` "
 )]
 #[case::a_bad_size("disk = \"12\"", "\"12\" [bad-value] `` is not a unit here")]
-#[case::a_bad_pattern("tool = \"git\"\npattern = \"(\"", "the pattern cannot be read: unclosed group")]
+#[case::a_bad_pattern(
+    "tool = \"git\"\npattern = \"(\"",
+    "the pattern cannot be read: a `(` has no `)` to close it (unclosed group)"
+)]
 #[case::a_bad_condition(
     "tool = \"git\"\nwhen = \"linux and macso\"",
     "macso [bad-value] `macso` is not a fact; did you mean `macos`?"
@@ -229,6 +260,126 @@ fn mistakes_say_what_would_be_right(#[case] body: &str, #[case] expected: &str) 
     let found = mistakes(&format!("[require.x]\n{body}\n"));
     assert_eq!(found.len(), 1, "{found:?}");
     assert!(found.first().unwrap().contains(expected), "{found:?}");
+}
+
+#[rstest]
+#[case::a_library("lib = \"zlib\"", "[require.x] does not say what is checked `lib` is not a kind; did you mean `library`?")]
+#[case::a_variable("env = \"A\"", "`env` is not a kind; did you mean `variable`?")]
+#[case::a_module("python_module = \"yaml\"\nversion = \">= 1\"", "`python_module` is not a kind; did you mean `module`?")]
+#[case::a_version("tool = \"git\"\nmin_version = \"2\"", "`min_version` is not a key of [require.x] did you mean `version`?")]
+#[case::what_comes_before(
+    "tool = \"git\"\ndepends_on = [\"x\"]",
+    "`depends_on` is not a key of [require.x] did you mean `after`?"
+)]
+fn other_words_lead_to_the_right_one(#[case] body: &str, #[case] expected: &str) {
+    mistakes_say_what_would_be_right(body, expected);
+}
+
+/// A guide with a value, a role and a stage that say things once, and a place.
+const WHOLE: &str = "format = 1\n[project]\nname = \"Driftbuoy\"\nfirst_step = [\"make\"]\n\
+    [value.shore-port]\nis = 7070\nvariable = \"SHORE_PORT\"\nenv_file = \".env\"\n\
+    [value.charts]\nis = \"~/charts\"\nfile = \"conf/a.yaml\"\nkey = \"charts.folder\"\n\
+    [place.guest]\ntitle = \"the guest\"\nenter = \"wsl\"\n[role.shore]\nlevel = \"should\"\n\
+    [[stage]]\nid = \"tools\"\nroles = [\"shore\"]\nafter = [\"git\"]\nwhy = \"It is built with it.\"\nplace = \"guest\"\n\
+    [[stage]]\nid = \"running\"\nafter_start = true\nstart = [\"./station --port {shore-port}\"]\n";
+
+#[test]
+fn what_is_said_once_holds_for_all() {
+    let body = "[require.basics]\ntools = [\"git\", \"cmake\"]\nversion = \">= 2\"\n\
+                [require.room]\ndisk = \"1 GB\"\nat = \"{charts}/north\"\nafter = []\nlevel = \"must\"\n\
+                [require.port]\nstage = \"running\"\nport = \"{shore-port}\"\nwhy = \"It is {shore-port}.\"\nafter = [\"basics\"]\n\
+                [require.page]\nstage = \"running\"\nservice = \"localhost:{shore-port}\"\n";
+    let guide = parse(&format!("{WHOLE}{body}")).unwrap();
+    let ids: Vec<&str> = guide.requirements.iter().map(|one| one.id.as_str()).collect();
+    assert_eq!(ids, ["git", "cmake", "room", "port", "page"]);
+    let [git, cmake, room, port, page] = guide.requirements.as_slice() else { panic!() };
+    assert_eq!((git.after.as_slice(), cmake.after.as_slice(), room.after.as_slice()), (&[][..], &[0][..], &[][..]));
+    assert_eq!((git.level, room.level, git.roles.as_slice(), port.roles.len()), (Level::Should, Level::Must, &[0][..], 0));
+    assert_eq!((git.why.as_deref(), git.place, port.place), (Some("It is built with it."), Some(0), None));
+    assert_eq!((port.after.as_slice(), port.why.as_deref()), (&[0, 1][..], Some("It is 7070.")));
+    assert!(matches!(&room.subject, Subject::Disk(disk) if disk.at == "~/charts/north"));
+    assert!(matches!(&page.subject, Subject::Service(service) if service.port == 7070));
+    assert!(matches!(&port.subject, Subject::Port(port) if port.set_by.as_ref().is_some_and(|by| by.name() == "SHORE_PORT")));
+    assert_eq!((port.values.as_slice(), room.values.as_slice(), page.values.as_slice()), (&[0][..], &[1][..], &[0][..]));
+    // Where they are moved, the guide is another.
+    let moved = guide.moved(&["8080".into(), "/data/x".into()]).unwrap();
+    assert_eq!(moved.requirements.get(3).unwrap().title(), "port 8080");
+    assert_eq!(moved.stages.get(1).unwrap().start, ["./station --port 8080"]);
+    assert!(matches!(&moved.requirements.get(2).unwrap().subject, Subject::Disk(disk) if disk.at == "/data/x/north"));
+    assert!(guide.moved(&["none".into(), "/data/x".into()]).is_none());
+}
+
+#[rstest]
+#[case::nothing_that_moves_it(
+    "[value.a]\nis = 1\n",
+    "[value.a] says nothing that moves it: a `variable`, or a `file` with a `key`"
+)]
+#[case::no_value("[value.a]\nvariable = \"A\"\n", "[value.a] needs `is`")]
+#[case::a_word("[value.a]\nis = \"north\"\nvariable = \"A\"\n", "`north` is none of what a value may be")]
+#[case::a_placeholder(
+    "[value.port]\nis = 1\nvariable = \"A\"\n",
+    "`port` cannot be the id of a value: fixes fill in something else for it"
+)]
+#[case::a_file_without_a_key("[value.a]\nis = 1\nfile = \"a.toml\"\n", "`file` needs `key`")]
+#[case::another_format("[value.a]\nis = 1\nfile = \"a.ini\"\nkey = \"b\"\n", "keys are found in files that end in .toml, .json")]
+#[case::a_file_elsewhere("[value.a]\nis = 1\nfile = \"/etc/a.toml\"\nkey = \"b\"\n", "does not lie in the project")]
+#[case::no_such_value("[require.y]\nservice = \"localhost:{shore-prt}\"\n", "`{shore-prt}` names no value of this guide")]
+#[case::no_such_place("[require.y]\ncores = 1\nplace = \"gest\"\n", "`gest` is not a place of this guide")]
+#[case::a_place_without_a_condition("[place.a]\ntitle = \"x\"\n", "[place.a] needs `when`")]
+#[case::the_same_name_twice("[require.y]\ntools = [\"x\", \"z\"]\n", "there are two requirements with the id `x`")]
+#[case::a_name_that_is_no_id("[require.y]\ntools = [\"Xvfb\"]\n", "`Xvfb` cannot be an id")]
+#[case::a_start_without_a_wait(
+    "[[stage]]\nid = \"b\"\nstart = [\"make\"]\n",
+    "`start` says how the project is started before a stage with"
+)]
+#[case::a_module_of_no_interpreter(
+    "[require.y]\nmodule = \"a\"\nof = \"x\"\n",
+    "this must be of a tool that is the interpreter of Python"
+)]
+#[case::a_module_by_a_path("[require.y]\nmodule = \"../a\"\nof = \"x\"\n", "`../a` cannot be the name of a module")]
+#[case::an_example_that_does_not_fit(
+    "[require.y]\nvariable = \"A\"\nmatches = \"^n\"\nexample = \"south\"\n",
+    "the example does not fit the pattern ^n"
+)]
+#[case::words_for_no_pattern(
+    "[require.y]\nvariable = \"A\"\nmeans = \"x\"\n",
+    "`means` tells people about a pattern, and there is none here"
+)]
+#[case::an_edit_of_nothing(
+    "[require.y]\ncores = 1\n[[require.y.fix]]\nsay = \"x\"\nedit = { file = \"a\" }\n",
+    "an edit says what is done to the file"
+)]
+#[case::a_fix_only_while(
+    "[require.y]\ncores = 1\n[[require.y.fix]]\nsay = \"x\"\nonly_while = \"x tool-mising\"\n",
+    "`tool-mising` is not a cause"
+)]
+#[case::an_option_for_an_installer(
+    "[require.y]\ntool = \"a\"\npackages = { pip = \"--index-url\" }\n",
+    "cannot be the name of a package of pip"
+)]
+#[case::a_usb_that_is_none(
+    "[require.y]\ndevice = \"/dev/a\"\nusb = \"buoy\"\n",
+    "vendor and product of a device are written like"
+)]
+fn mistakes_in_the_newer_keys_are_told(#[case] body: &str, #[case] expected: &str) {
+    let text = format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\ntool = \"git\"\n{body}");
+    let found: Vec<String> = parse(&text).unwrap_err().iter().map(|problem| problem.message.clone()).collect();
+    assert!(found.len() == 1 && found.first().unwrap().contains(expected), "{found:?}");
+}
+
+#[rstest]
+#[case::a_number("7070", "8080", "hunter2")]
+#[case::no_port("7070", "1", "70000")]
+#[case::an_address("127.0.0.1", "10.0.0.1", "ghp_16C7e42F292c69")]
+#[case::a_network("10.77.0.0/24", "10.88.0.0/24", "10.88.0.0")]
+#[case::a_path("~/charts", "/data/charts", "sk-live-4711")]
+#[case::a_path_for_a_shell("~/charts", "./charts", "/tmp/x;reboot")]
+#[case::a_name("shore.test", "north.shore.test", "16c7e42f292c69")]
+#[case::a_name_of_another("files.buoy.example", "other.buoy.example", "secret.evil.example")]
+#[case::a_name_within_another("shore.test", "localhost", "16c7.evil.example")]
+fn only_what_is_of_the_kind_of_the_value_is_followed(#[case] is: &str, #[case] moved: &str, #[case] secret: &str) {
+    let shape = super::ValueShape::of(is).unwrap();
+    assert!(shape.fits(moved) && !shape.fits(secret), "{shape:?}");
 }
 
 #[test]

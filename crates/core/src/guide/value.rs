@@ -79,8 +79,10 @@ const OWN_NAMES: [&str; 5] = [".test", ".localhost", ".local", ".home.arpa", ".i
 impl ValueShape {
     /// The shape of what a guide states; none where it has none of them.
     pub fn of(is: &str) -> Option<Self> {
-        let host = Self::Host(is.to_owned());
-        [Self::Number, Self::Address, Self::Network, Self::Path, host].into_iter().find(|shape| shape.fits(is))
+        // A word without a dot may be anything, also a secret.
+        let host = (is == "localhost" || is.contains('.')).then(|| Self::Host(is.to_owned()));
+        let shapes = [Self::Number, Self::Address, Self::Network, Self::Path];
+        shapes.into_iter().chain(host).find(|shape| shape.fits(is))
     }
 
     /// Whether a text has it.
@@ -96,7 +98,8 @@ impl ValueShape {
                 let own = text == "localhost"
                     || text.parse::<IpAddr>().is_ok_and(|address| address.is_loopback())
                     || OWN_NAMES.iter().any(|end| text.ends_with(end));
-                is_host(text) && (text == stated && stated.contains('.') || own || last_two(text) == last_two(stated))
+                let beside = last_two(text).is_some_and(|parts| last_two(stated) == Some(parts));
+                is_host(text) && (text == stated || own || beside)
             }
         }
     }

@@ -285,6 +285,8 @@ pub(super) fn name_found(reason: &NameReason) -> String {
     match reason {
         NameReason::Unknown => "unknown".to_owned(),
         NameReason::Elsewhere { addresses } => self::addresses(addresses),
-        NameReason::SubnetTaken { networks, .. } => join_words(&networks.iter().map(ToString::to_string).collect::<Vec<_>>(), "and"),
+        NameReason::SubnetTaken { networks, .. } => {
+            join_words(&networks.iter().map(ToString::to_string).collect::<Vec<_>>(), "and")
+        }
     }
 }
