@@ -24,7 +24,7 @@ const TOP_EXAMPLES: &str = "Examples:
 
 Exit status:
   0 ready   1 not ready   2 wrong use, or a mistake in the guide
-  3 undecided: nothing needed is missing, but something is unknown
+  3 undecided: nothing needed is missing, but something is unknown, or remains in another place
   4 the software failed   130 interrupted";
 
 /// How results are shown; these go with every command.

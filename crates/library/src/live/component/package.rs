@@ -1,9 +1,9 @@
 //! Packages of the system, by their manager's own notes.
 
 use super::{absent, entries, file_name, here};
-use crate::live::{Live, record};
+use crate::live::{Live, program, record};
 use crate::manager::Manager;
-use crate::observation::{InstalledState, Observation};
+use crate::observation::{InstalledState, Observation, RunEnd};
 use std::path::Path;
 
 /// Whether a package is installed.
@@ -26,12 +26,31 @@ pub(in crate::live) fn installed(live: &Live, manager: Manager, package: &str) -
             let versions = cellars.iter().flat_map(|cellar| entries(&Path::new(cellar).join(package)));
             versions.last().map_or_else(absent, |folder| here(Some(file_name(&folder).to_owned()), &folder))
         }
-        Manager::Dnf | Manager::Zypper | Manager::Port | Manager::Winget | Manager::Scoop | Manager::Choco => {
+        Manager::Dnf | Manager::Zypper => return by_rpm(live, package),
+        Manager::Port | Manager::Winget | Manager::Scoop | Manager::Choco => {
             let reason = format!("what {} has installed stands in notes that only it can read", manager.word());
             return Observation::NotSupported(reason);
         }
     };
     Observation::Installed(state)
+}
+
+/// What the database of RPM has, which only its own program reads (rpm(8), QUERY OPTIONS).
+fn by_rpm(live: &Live, package: &str) -> Observation {
+    let found = program::copies(live, "rpm").into_iter().find(|copy| copy.executable && copy.is_the_persons());
+    let Some(rpm) = found else { return Observation::CouldNotLook("rpm, which would tell, was not found on PATH".to_owned()) };
+    let words = ["-q", "--qf", "%{VERSION}\\n", "--", package].map(ToOwned::to_owned);
+    let run = live.run_apart(Path::new(rpm.asked()), &words, &[]);
+    match run.end {
+        RunEnd::Exit(0) => {
+            let version = run.stdout.lines().next().unwrap_or_default().trim().to_owned();
+            Observation::Installed(here(Some(version).filter(|version| !version.is_empty()), Path::new("/var/lib/rpm")))
+        }
+        RunEnd::Exit(1) => Observation::Installed(absent()),
+        RunEnd::Exit(_) | RunEnd::Signal(_) | RunEnd::TimeUp(_) | RunEnd::Interrupted | RunEnd::NotStarted(..) => {
+            Observation::CouldNotLook(format!("rpm says: {}", run.stderr.lines().next().unwrap_or("nothing")))
+        }
+    }
 }
 
 /// `NAME-VERSION-RELEASE` as a folder for each package.
