@@ -120,13 +120,15 @@ fn the_core_depends_on_nothing_that_can_look() {
 }
 
 /// Where a cause is made: for real on Linux, or where Linux has no such thing, on a described machine.
-const MADE: [(&str, &str); 8] = [
+const MADE: [(&str, &str); 10] = [
     ("described", include_str!("../../library/tests/described_causes.rs")),
     ("live", include_str!("live_linux.rs")),
     ("live", include_str!("live_tools_linux.rs")),
     ("live", include_str!("live_workspace_linux.rs")),
     ("live", include_str!("live_network_linux.rs")),
     ("live", include_str!("live_purposes_linux.rs")),
+    ("live", include_str!("live_components_linux.rs")),
+    ("described", include_str!("guides/java/machines/two-kits.toml")),
     ("live", include_str!("live_order.rs")),
     ("live", include_str!("live_order_linux.rs")),
 ];

@@ -76,3 +76,72 @@ pub(super) fn fix(fix: &GuideFix, values: &Values<'_>) -> Option<Fix> {
         ..Fix::say(words(&fix.say)?)
     })
 }
+
+#[cfg(test)]
+mod tests {
+    use crate::fix::Fix;
+    use crate::observation::{Observation, Run, RunEnd};
+    use crate::prelude::*;
+    use crate::probe::{Permission, Probe};
+    use crate::selection::{Consent, Selection};
+    use crate::testing::{debian, drive, guide};
+    use rstest::rstest;
+
+    /// The fixes of the last requirement.
+    fn fixes(body: &str) -> Vec<Fix> {
+        let mut script = debian();
+        let run = |stderr: &str| Run { end: RunEnd::Exit(1), stdout: String::new(), stderr: stderr.into(), cut: false };
+        let words = vec!["python3".to_owned(), "-c".to_owned(), "import tides".to_owned()];
+        let probe = Probe::Command { words, timeout_ms: None, permission: Permission::Given };
+        script.insert(probe, Observation::Run(run("ModuleNotFoundError: No module named 'tides'")));
+        let selection = Selection { consent: Consent::Given, ..Selection::default() };
+        drive(&guide(body), &script, selection, |_| 0).settled.pop().unwrap().fixes.to_vec()
+    }
+
+    const MISSING: &str = "[require.x]\ntool = \"cmake\"\n[[require.x.fix]]\nsay = \"Do it.\"\n";
+
+    #[rstest]
+    #[case::one_program("run = \"apply it\"\nadmin = true", "sudo apply it")]
+    #[case::a_pipe("run = \"echo a | tee /etc/b\"\nadmin = true", "sudo sh -c 'echo a | tee /etc/b'")]
+    #[case::a_sign_in_quotes("run = \"apply 'a|b'\"\nadmin = true", "sudo apply 'a|b'")]
+    #[case::a_copy("edit = { file = \".env\", from = \".env.example\" }", "cp .env.example .env")]
+    #[case::a_copy_with_rights("edit = { file = \"/etc/b\", from = \"b\" }\nadmin = true", "sudo cp b /etc/b")]
+    #[case::lines_with_rights(
+        "edit = { file = \"/etc/b\", append = \"it's\\ntwo\" }\nadmin = true",
+        "printf '%s\\n' 'it'\\''s' two | sudo tee -a /etc/b"
+    )]
+    fn what_is_done_is_one_command(#[case] fix: &str, #[case] command: &str) {
+        let all = fixes(&format!("{MISSING}{fix}\n"));
+        let first = all.first().unwrap();
+        assert_eq!((first.run.as_slice(), first.edit.is_none()), (&[command.to_owned()][..], true));
+    }
+
+    #[test]
+    fn a_change_says_what_it_does() {
+        let task = |edit: &str| fixes(&format!("{MISSING}edit = {edit}\n")).swap_remove(0).edit.unwrap().task();
+        assert_eq!(task("{ file = \"a\", append = \"b\" }"), "Add this line to a:");
+        assert_eq!(task("{ file = \"a\", append = \"b\\nc\" }"), "Add these lines to a:");
+        let replace = "{ file = \"a\", replace = { pattern = \"^b=\", with = \"b=1\" } }";
+        assert_eq!(task(replace), "In a, put this in the place of what fits ^b=:");
+    }
+
+    #[rstest]
+    #[case::while_it_is_missing("only_while = \"y\"", "Do it.")]
+    #[case::while_that_is_why("only_while = \"y tool-missing\"", "Do it.")]
+    #[case::while_another_thing_is_why("only_while = \"y tool-too-old\"", "Install cmake")]
+    fn a_fix_may_be_for_while_something_else_is_not_met(#[case] key: &str, #[case] begins: &str) {
+        let all = fixes(&format!("[require.y]\ntool = \"ninja\"\n{MISSING}{key}\n"));
+        assert!(all.first().unwrap().say.starts_with(begins), "{all:?}");
+    }
+
+    #[test]
+    fn what_a_command_said_is_filled_in() {
+        let command = "[require.x]\ncommand = [\"python3\", \"-c\", \"import tides\"]\n";
+        let fix = |pattern: &str| {
+            format!("[[require.x.fix]]\nprints = '{pattern}'\nsay = \"Get {{captured}}.\"\nrun = \"get {{captured}}\"\n")
+        };
+        let found = fixes(&format!("{command}{}{}", fix("no such thing"), fix("No module named (.*)")));
+        assert_eq!(found.first().map(|fix| fix.say.as_str()), Some("Get 'tides'."));
+        assert_eq!(found.first().unwrap().run, ["get ''\\''tides'\\'''"]);
+    }
+}

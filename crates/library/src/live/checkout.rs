@@ -131,8 +131,10 @@ fn windows_ends(live: &Live, root: &Path) -> Option<usize> {
 
 /// `i/lf    w/crlf  attr/text=auto          NAME`
 fn has_windows_ends(line: &str) -> bool {
-    let mut words = line.split_whitespace();
-    let (_, worktree, attributes) = (words.next(), words.next(), words.next().unwrap_or_default());
+    // The name stands behind a tab; attributes are several words.
+    let told = line.split('\t').next().unwrap_or_default();
+    let worktree = told.split_whitespace().nth(1);
+    let attributes = told.split_once("attr/").map_or("", |(_, attributes)| attributes);
     matches!(worktree, Some("w/crlf" | "w/mixed")) && !attributes.contains("eol=crlf") && !attributes.contains("-text")
 }
 

@@ -17,13 +17,14 @@ mod record;
 mod rests_on;
 mod secrets;
 mod setting;
+mod spelled_out;
 mod stand_in;
 mod variable;
 mod working_copy;
 
 pub use asked::Ask;
 
-use crate::guide::{Guide, Subject};
+use crate::guide::Guide;
 use crate::guide_file::GuideFile;
 use crate::host::{Host, Interrupt};
 use crate::observation::{Observation, Pinned, Run, StartFailure};
@@ -31,7 +32,6 @@ use crate::probe::Probe;
 use crate::report::MachineSource;
 use crate::run::{Apart, Around, Limits, run, system_root};
 use crate::text::Pattern;
-use std::collections::HashMap;
 use std::ffi::OsString;
 use std::path::{Path, PathBuf};
 use std::sync::{Arc, Mutex, OnceLock};
@@ -47,8 +47,7 @@ pub struct Live {
     path: OsString,
     home: Option<PathBuf>,
     project: WorkingCopy,
-    /// Files outside the project of which the guide asks more than one pattern.
-    would_be_spelled_out: Vec<PathBuf>,
+    spelled_out: spelled_out::SpelledOut,
     apart: OnceLock<Apart>,
     secrets: secrets::Secrets,
     kept: kept::Kept,
@@ -78,33 +77,11 @@ impl Live {
             kept: kept::Kept::default(),
             asking_managers: Mutex::new(()),
             secrets: secrets::Secrets::of(guide, &folder),
-            would_be_spelled_out: Vec::new(),
+            spelled_out: spelled_out::SpelledOut::default(),
             folder,
         };
-        live.would_be_spelled_out = live.asked_several(guide);
+        live.spelled_out = spelled_out::SpelledOut::of(&live, guide);
         live
-    }
-
-    fn asked_several(&self, guide: &Guide) -> Vec<PathBuf> {
-        let mut asked: HashMap<PathBuf, &str> = HashMap::new();
-        let mut several = Vec::new();
-        for requirement in &guide.requirements {
-            let Subject::Path(path) = &requirement.subject else { continue };
-            for (place, pattern) in
-                [&path.path].into_iter().chain(&path.or).flat_map(|place| path.contains.iter().map(move |one| (place, one)))
-            {
-                let real = self.real_place(place);
-                if !self.project.holds(&real) && *asked.entry(real.clone()).or_insert(pattern.source()) != pattern.source() {
-                    several.push(real);
-                }
-            }
-        }
-        several
-    }
-
-    fn real_place(&self, path: &str) -> PathBuf {
-        let path = self.place(path);
-        place::real(&path).unwrap_or(path)
     }
 
     /// This machine, for the project of a guide's file.
@@ -370,8 +347,7 @@ impl Live {
             Probe::Processor => os::processor(),
             Probe::Hypervisor => os::hypervisor(),
             Probe::Device { path, access } => os::device(&self.place(path), *access),
-            Probe::Path { path, pattern: Some(_) } if self.would_be_spelled_out.contains(&self.real_place(path)) => {
-                let reason = "the guide asks several patterns of this file, which lies outside the project: together they would tell what it holds";
+            Probe::Path { path, pattern: Some(asked) } if let Some(reason) = self.spelled_out.refusal(self, path, asked) => {
                 Observation::CouldNotLook(reason.to_owned())
             }
             Probe::Path { path, pattern: wanted } => os::path_state(self, &self.place(path), pattern(wanted.as_ref()).as_ref()),
