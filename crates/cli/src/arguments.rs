@@ -146,6 +146,7 @@ pub(crate) enum PlanFormat {
     Json,
     Markdown,
     Sh,
+    Powershell,
 }
 
 #[derive(Debug, Args)]
@@ -154,12 +155,13 @@ pub(crate) enum PlanFormat {
     after_help = "Examples:
   setup-ready plan --role shore
   setup-ready plan --format sh --output steps.sh       read it, then run it: sh steps.sh
+  setup-ready plan --format powershell --output steps.ps1
   setup-ready plan --format markdown                   to paste into a question"
 )]
 pub(crate) struct Plan {
     #[command(flatten)]
     pub(crate) check: Check,
-    /// The form of the plan: text or markdown for people, json for programs, sh as a commented script
+    /// The form of the plan: text or markdown for people, json for programs, sh or powershell as a commented script
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: PlanFormat,
 }

@@ -48,6 +48,23 @@ fn a_plan_reads_like_this() {
 }
 
 #[test]
+fn a_script_for_windows_reads_like_this() {
+    let bench = demo();
+    let script = |machine: &str| {
+        let machine = format!("sea/machines/{machine}.toml");
+        text(&bench.run(&["plan", "--guide", "sea", "--machine", &machine, "--role", "shore", "--format", "powershell"]).stdout)
+    };
+    assert_data_eq!(script("workshop-windows-pc").raw(), snapshot("plan.ps1").raw());
+    // Of a machine whose shell is another one, nothing in it does anything.
+    let other = script("clean-debian-laptop");
+    let steps = other.split_once("\n# 1.").unwrap().1;
+    assert!(
+        steps.lines().skip(1).all(|line| line.is_empty() || line.starts_with('#') || line.starts_with("Write-Host '")),
+        "{steps}"
+    );
+}
+
+#[test]
 #[cfg(unix)]
 fn a_script_of_every_machine_is_one_that_shells_read() {
     let bench = demo();

@@ -35,7 +35,7 @@ fn shape(shape: &Shape) -> Value {
         Shape::Duration => json!({ "type": "string", "pattern": "^\\s*[0-9]+(\\.[0-9]+)?\\s*(ms|s|min|h)\\s*$" }),
         Shape::Ports => {
             let port = json!({ "type": "integer", "minimum": 1, "maximum": 65535 });
-            json!({ "oneOf": [port, { "type": "array", "items": port, "minItems": 1 }, { "type": "string", "pattern": "^\\s*[0-9]+\\s*-\\s*[0-9]+\\s*$" }] })
+            json!({ "oneOf": [port, { "type": "array", "items": port, "minItems": 1 }, { "type": "string", "pattern": "^\\s*[0-9]+\\s*-\\s*[0-9]+\\s*$|^[0-9]+$|^\\{[a-z-]+\\}$" }] })
         }
         Shape::Word(words) => json!({ "enum": words }),
         Shape::Table(keys) => table(keys),

@@ -35,6 +35,7 @@ pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&I
         PlanFormat::Json => written(|report, text| write::plan_json(report, text))?,
         PlanFormat::Markdown => written(|report, text| write::plan_markdown(report, text))?,
         PlanFormat::Sh => written(|report, text| write::plan_sh(report, text))?,
+        PlanFormat::Powershell => written(|report, text| write::plan_powershell(report, text))?,
     };
     output::write(&text, shown.output.as_deref())?;
     Ok(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() })

@@ -54,7 +54,9 @@ fn own_module(
     language: Language,
     (installer, name): (Installer, &str),
 ) -> Option<Fix> {
-    let program = reason.program.as_deref()?;
+    // What PATH finds by this name is what was looked at.
+    let path = reason.program.as_deref()?;
+    let program = path.rsplit(['/', '\\']).next()?.trim_end_matches(".exe");
     let module = case.quoted(&pinned(wanted, installer, name));
     match (language, installer) {
         // An environment has its own folder, with its interpreter in it.

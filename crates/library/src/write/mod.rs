@@ -2,9 +2,11 @@
 
 mod json;
 mod plan;
+mod plan_powershell;
 mod whole;
 
 pub use plan::{plan_json, plan_markdown, plan_sh};
+pub use plan_powershell::plan_powershell;
 pub use whole::{Readers, no_more_files, write_whole};
 
 use crate::report::Report;

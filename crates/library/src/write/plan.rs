@@ -18,16 +18,16 @@ pub fn plan_json(report: &Report, mut writer: impl Write) -> io::Result<()> {
 }
 
 /// One line of anybody's text: what would act on a terminal, or end the line, is made visible.
-fn line(text: &str) -> String {
+pub(super) fn line(text: &str) -> String {
     Sanitised::line(text).to_string()
 }
 
-fn titles(report: &Report, step: &Step) -> String {
+pub(super) fn titles(report: &Report, step: &Step) -> String {
     let titles = step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title);
     join_words(&titles.collect::<Vec<_>>(), "and")
 }
 
-fn marks(step: &Step) -> String {
+pub(super) fn marks(step: &Step) -> String {
     let level = match step.level {
         Level::Must => None,
         Level::Should => Some("recommended"),
@@ -109,7 +109,7 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
 }
 
 /// Stands in commands where only the person knows what to write.
-const YOURS: &str = "YOUR-VALUE";
+pub(super) const YOURS: &str = "YOUR-VALUE";
 
 /// Writes the plan as a script for sh, to be read before it is run. Where only a person can do a step, it says so when it gets there, and waits where
 /// there is a terminal; commands for another shell stand in it as comments. A script that is run does what is needed; what is only recommended is left as comments too.
@@ -201,7 +201,7 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
 }
 
 /// What follows when all is done: the last line.
-fn goodbye(report: &Report) -> String {
+pub(super) fn goodbye(report: &Report) -> String {
     let then = report.plan.then.iter().max().map(|then| match then {
         Then::NewShell => "open a new terminal",
         Then::SignIn => "sign out completely and in again",
@@ -228,7 +228,7 @@ const PERSON: &str = r#"person() {
 "#;
 
 /// A step for a person, as they read it when the script gets there, a line each: what to do and what to type.
-fn errand(number: usize, step: &Step, not_allowed: bool) -> Vec<String> {
+pub(super) fn errand(number: usize, step: &Step, not_allowed: bool) -> Vec<String> {
     let whose = if not_allowed { "For whoever looks after this machine" } else { "For you" };
     let mut lines = vec![format!("{whose}, step {number}: {}", line(&step.fix.say))];
     lines.extend(step.fix.run.iter().map(|command| format!("    {}", line(command))));
