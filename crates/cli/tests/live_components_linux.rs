@@ -191,7 +191,8 @@ fn what_is_read_is_what_the_interpreters_of_this_machine_say() {
     let mut guide = "[require.python]\ntool = \"python3\"\n[require.perl]\ntool = \"perl\"\n".to_owned();
     for (language, names) in [("python", &python[..]), ("perl", &perl[..])] {
         for (at, name) in names.iter().enumerate() {
-            guide += &format!("[require.{language}-{at}]\nmodule = \"{name}\"\nof = \"{language}\"\n");
+            let table = format!("[require.{language}-{at}]\nmodule = \"{name}\"\nof = \"{language}\"\n");
+            guide.push_str(&table);
         }
     }
     let bench = Bench::new(&guide);

@@ -22,6 +22,7 @@ pub(super) struct Case<'a> {
 
 /// What was seen beside the reason itself, where it matters for choosing a fix.
 #[derive(Debug, Clone, Copy, Default)]
+#[allow(clippy::struct_excessive_bools, reason = "each is seen or not, apart from the others")]
 pub(super) struct Seen<'a> {
     /// The groups that the account database gives the person.
     pub(super) joined: &'a [String],

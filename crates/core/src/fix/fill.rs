@@ -35,13 +35,13 @@ impl<'a> Values<'a> {
     /// With what a fix's pattern finds in what the command printed; none where it must find something and does not.
     pub(super) fn where_it_prints(mut self, prints: Option<&Pattern>) -> Option<Self> {
         if let Some(pattern) = prints {
-            let printed = match self.reason {
-                Reason::Command(
-                    CommandReason::Status { said: Some(text), .. }
-                    | CommandReason::Crashed { said: Some(text), .. }
-                    | CommandReason::Output { printed: text },
-                ) => text,
-                _ => return None,
+            let Reason::Command(
+                CommandReason::Status { said: Some(printed), .. }
+                | CommandReason::Crashed { said: Some(printed), .. }
+                | CommandReason::Output { printed },
+            ) = self.reason
+            else {
+                return None;
             };
             self.captured = Some(pattern.capture(printed)?.trim().to_owned());
         }

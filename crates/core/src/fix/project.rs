@@ -354,6 +354,15 @@ fn git_in(case: &Case<'_>, path: &str) -> String {
     if path == "." { "git".to_owned() } else { format!("git -C {}", case.quoted(path)) }
 }
 
+/// Files with the line ends that the project has.
+fn own_line_ends(git: &str) -> Fix {
+    let commands = ["config core.autocrlf input", "rm --cached -r -q .", "reset --hard"];
+    let say = "Have git leave line ends as the project has them, and get the files once more.";
+    let mut fix = Fix::say(say).run(commands.iter().map(|command| format!("{git} {command}")).collect());
+    fix.warn("The last line throws away what is not committed: commit or stash it first.");
+    fix
+}
+
 fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
     let Subject::Checkout(checkout) = &case.requirement.subject else { return None };
     let git = git_in(case, &checkout.path);
@@ -410,13 +419,7 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
             run("Fetch the rest of the history.", &["fetch --unshallow --tags"]).with_effect(comes(CheckoutChange::Whole))
         }
         CheckoutReason::NoTags => run("Fetch the tags.", &["fetch --tags"]).with_effect(comes(CheckoutChange::Whole)),
-        CheckoutReason::WindowsEnds { .. } => {
-            let say = "Have git leave line ends as the project has them, and get the files once more.";
-            let mut fix = run(say, &["config core.autocrlf input", "rm --cached -r -q .", "reset --hard"]);
-            fix.warn("The last line throws away what is not committed: commit or stash it first.");
-            fix
-        }
-        CheckoutReason::EndsUnknown => return None,
+        CheckoutReason::WindowsEnds { .. } => own_line_ends(&git),
         CheckoutReason::Branch { .. } => {
             let wanted = checkout.branch.as_ref()?;
             let branch = case.quoted(wanted);
@@ -434,7 +437,7 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
             fix.caution = Some("This puts them aside; `git stash pop` brings them back.".to_owned());
             fix.with_effect(comes(CheckoutChange::Clean))
         }
-        CheckoutReason::ChangesUnknown => return None,
+        CheckoutReason::ChangesUnknown | CheckoutReason::EndsUnknown => return None,
     })
 }
 

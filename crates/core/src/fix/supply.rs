@@ -10,13 +10,12 @@ use crate::prelude::*;
 
 /// Whether a finding is that nobody is there: then who brings it, and how it is started, is the answer.
 pub(super) fn is_nobody(reason: &Reason) -> bool {
-    match reason {
-        Reason::Service(service) => matches!(service.trouble, ServiceTrouble::Refused) && service.stopped.is_none(),
-        Reason::Socket(socket) => {
-            matches!(socket.trouble, SocketTrouble::Missing | SocketTrouble::Dead) && socket.stopped.is_none()
-        }
-        Reason::Command(command) => matches!(command, CommandReason::NotFound),
-        _ => false,
+    if let Reason::Service(service) = reason {
+        matches!(service.trouble, ServiceTrouble::Refused) && service.stopped.is_none()
+    } else if let Reason::Socket(socket) = reason {
+        matches!(socket.trouble, SocketTrouble::Missing | SocketTrouble::Dead) && socket.stopped.is_none()
+    } else {
+        matches!(reason, Reason::Command(CommandReason::NotFound))
     }
 }
 

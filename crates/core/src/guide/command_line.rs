@@ -9,7 +9,9 @@ use crate::text::{Grammar, Sanitised, ShellLine};
 /// Commands that are shown as what to type, each one whole.
 pub(super) fn commands(fields: &Fields<'_>, key: &'static str) -> Vec<String> {
     let commands = fields.texts(key);
-    commands.iter().for_each(|command| check_command(fields, command, Grammar::Posix));
+    for command in &commands {
+        check_command(fields, command, Grammar::Posix);
+    }
     commands.into_iter().map(|command| command.value.to_owned()).collect()
 }
 

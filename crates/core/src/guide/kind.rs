@@ -109,10 +109,12 @@ impl Kind {
 
     /// The key that names several at once, each a requirement of its own with its name for an id.
     pub const fn several(self) -> Option<&'static str> {
-        match self {
-            Self::Tool => Some("tools"),
-            Self::Library => Some("libraries"),
-            _ => None,
+        if matches!(self, Self::Tool) {
+            Some("tools")
+        } else if matches!(self, Self::Library) {
+            Some("libraries")
+        } else {
+            None
         }
     }
 

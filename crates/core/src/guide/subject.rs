@@ -248,6 +248,7 @@ pub enum PathKind {
 /// `file = ...` or `folder = ...`
 #[derive(Debug, Clone, PartialEq)]
 #[non_exhaustive]
+#[allow(clippy::struct_excessive_bools, reason = "each is a key of its own")]
 pub struct Path {
     /// Which of the two.
     pub kind: PathKind,
@@ -462,6 +463,7 @@ pub struct Setting {
 /// `checkout = "."`
 #[derive(Debug, Clone, PartialEq, Eq)]
 #[non_exhaustive]
+#[allow(clippy::struct_excessive_bools, reason = "each is a key of its own")]
 pub struct Checkout {
     /// Where it is.
     pub path: String,

@@ -102,8 +102,8 @@ fn each<'t>(fields: &Fields<'t>, kind: Kind) -> Vec<(Option<Placed<&'t str>>, Su
     if kind == Kind::Library {
         let version = fields.read("version", Range::parse);
         let packages = packages(fields);
-        let named = |name: &str| Library { name: name.to_owned(), version: version.clone(), packages: packages.clone() };
-        return each(&|name| Subject::Library(named(name)));
+        let library = |name: &str| Library { name: name.to_owned(), version: version.clone(), packages: packages.clone() };
+        return each(&|name| Subject::Library(library(name)));
     }
     let Some(tool) = tool(fields, key) else { return Vec::new() };
     each(&|name| Subject::Tool(Tool { names: vec![name.to_owned()], ..tool.clone() }))
@@ -133,7 +133,7 @@ pub(super) fn example(fields: &Fields<'_>, subject: &Subject) -> Option<String> 
 /// The pattern that a key speaks of; without one, the key is reported.
 fn with_pattern<'s>(fields: &Fields<'_>, subject: &'s Subject, key: &'static str) -> Option<&'s Pattern> {
     let takes = |kind: &KindKeys| kind.kind == subject.kind() && kind.further.iter().any(|further| further.name == key);
-    if !KINDS.iter().any(|kind| takes(&kind)) || !fields.has(key) {
+    if !KINDS.iter().any(takes) || !fields.has(key) {
         return None;
     }
     let pattern = subject.pattern();

@@ -176,14 +176,14 @@ fn one(id: &str, fields: &Fields<'_>) -> Option<Value> {
         bad(fields, is.span, message);
         return None;
     };
-    Some(Value { id: id.to_owned(), is: is.value, shape, set_by: set_by? })
+    Some(Value { id: id.to_owned(), is: is.value, shape, set_by })
 }
 
 /// Formats whose keys can be found.
 pub(crate) const FORMATS: [&str; 5] = ["toml", "json", "yaml", "yml", "properties"];
 
 /// Where a value may be set.
-fn set_by(fields: &Fields<'_>) -> Option<SetBy> {
+fn set_by(fields: &Fields<'_>) -> SetBy {
     let variable = if fields.has("variable") { names::variable(fields) } else { None };
     let env_file = names::project_file(fields, "env_file");
     let (file, key) = (names::project_file(fields, "file"), fields.owned("key"));
@@ -211,7 +211,7 @@ fn set_by(fields: &Fields<'_>) -> Option<SetBy> {
             format!("{} says nothing that moves it: a `variable`, or a `file` with a `key`", fields.place()),
         );
     }
-    Some(SetBy { variable, env_file, entry: file.zip(key) })
+    SetBy { variable, env_file, entry: file.zip(key) }
 }
 
 fn bad(fields: &Fields<'_>, span: core::ops::Range<usize>, message: impl Into<String>) {
@@ -247,15 +247,15 @@ const NAMES: [&str; 15] = [
 ];
 
 /// Puts values in the place of their ids, wherever a requirement, a stage or the project speaks of them.
-pub(super) fn fill_in<'t>(
-    tree: &mut DeTable<'t>,
+pub(super) fn fill_in(
+    tree: &mut DeTable<'_>,
     values: &[Value],
     settings: &[String],
     problems: &Problems,
 ) -> BTreeMap<String, Uses> {
     let mut all = BTreeMap::new();
     let filling = Filling { in_fix: false, values, settings, problems };
-    let Some(DeValue::Table(requirements)) = tree.get_mut("require").map(|value| value.get_mut()) else { return all };
+    let Some(DeValue::Table(requirements)) = tree.get_mut("require").map(toml::Spanned::get_mut) else { return all };
     for (name, requirement) in requirements.iter_mut() {
         let DeValue::Table(table) = requirement.get_mut() else { continue };
         let mut uses = Uses::default();
@@ -281,7 +281,7 @@ struct Filling<'v> {
 }
 
 impl Filling<'_> {
-    fn table<'t>(&self, table: &mut DeTable<'t>, uses: &mut Uses) {
+    fn table(&self, table: &mut DeTable<'_>, uses: &mut Uses) {
         for (key, value) in table.iter_mut() {
             let key: &str = key.get_ref().as_ref();
             if !PATTERNS.contains(&key) {
@@ -290,7 +290,7 @@ impl Filling<'_> {
         }
     }
 
-    fn value<'t>(&self, key: &str, value: &mut toml::Spanned<DeValue<'t>>, uses: &mut Uses) {
+    fn value(&self, key: &str, value: &mut toml::Spanned<DeValue<'_>>, uses: &mut Uses) {
         let span = value.span();
         match value.get_mut() {
             DeValue::Table(table) => self.table(table, uses),
@@ -304,7 +304,7 @@ impl Filling<'_> {
         }
     }
 
-    fn list<'t>(&self, key: &str, list: &mut DeArray<'t>, uses: &mut Uses) {
+    fn list(&self, key: &str, list: &mut DeArray<'_>, uses: &mut Uses) {
         list.iter_mut().for_each(|value| self.value(key, value, uses));
     }
 
@@ -317,17 +317,16 @@ impl Filling<'_> {
         for piece in pieces(text) {
             match piece {
                 Err(plain) => filled.push_str(plain),
-                Ok(word) => match self.values.iter().position(|value| value.id == word) {
-                    Some(index) => {
+                Ok(word) => {
+                    if let Some(index) = self.values.iter().position(|value| value.id == word) {
                         any = true;
                         uses.values.push(index);
                         filled.push_str(self.settings.get(index).map_or("", String::as_str));
                         if key == "port" && text.len() == word.len() + 2 {
                             uses.port = Some(index);
                         }
-                    }
-                    None => {
-                        filled.push_str(&format!("{{{word}}}"));
+                    } else {
+                        filled.extend(["{", word, "}"]);
                         if NAMES.contains(&key) && !self.in_fix {
                             let known: Vec<&str> = self.values.iter().map(|value| value.id.as_str()).collect();
                             let message = format!("`{{{word}}}` names no value of this guide");
@@ -335,7 +334,7 @@ impl Filling<'_> {
                             any = true;
                         }
                     }
-                },
+                }
             }
         }
         uses.values.sort_unstable();

@@ -46,7 +46,9 @@ impl Display for Observation {
             Self::FreePort(Some(port)) => write!(f, "{port}"),
             Self::SettingText(SettingText::Text(text, place)) => write!(f, "{text}, set in {place}"),
             Self::SettingText(SettingText::Other(place)) => write!(f, "something of another kind, set in {place}"),
-            Self::SettingText(SettingText::Unset) | Self::SettingNumber(SettingNumber::Unset) => f.write_str("not set"),
+            Self::SettingText(SettingText::Unset) | Self::SettingNumber(SettingNumber::Unset) | Self::Leads(Leads::Unset) => {
+                f.write_str("not set")
+            }
             Self::SettingNumber(SettingNumber::Number(number, place)) => write!(f, "{number}, set in {place}"),
             Self::SettingNumber(SettingNumber::NotANumber(place)) => write!(f, "not a number, set in {place}"),
             Self::DiskRoom(room) => write!(f, "{room}"),
@@ -69,7 +71,6 @@ impl Display for Observation {
             Self::Installed(InstalledState::Absent { lacks: None }) => f.write_str("not installed"),
             Self::Leads(Leads::There) => f.write_str("it does"),
             Self::Leads(Leads::Elsewhere(kit)) => write!(f, "it leads elsewhere than to {kit}"),
-            Self::Leads(Leads::Unset) => f.write_str("not set"),
             Self::ClockBeside(Some(ahead)) => write!(f, "{} s ahead", ahead / 1_000),
             Self::ClockBeside(None) => f.write_str("it says no time"),
             Self::Usb(true) => f.write_str("connected"),

@@ -318,9 +318,8 @@ impl Report {
             match verdict {
                 Some(Verdict::Unmet) => return Outcome::NotReady,
                 Some(Verdict::Unknown | Verdict::Blocked) => outcome = Outcome::Undecided,
-                Some(Verdict::Met | Verdict::Skipped) => {}
                 None if outcome == Outcome::Ready => outcome = Outcome::ReadyHere,
-                None => {}
+                Some(Verdict::Met | Verdict::Skipped) | None => {}
             }
         }
         outcome

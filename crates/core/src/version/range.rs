@@ -199,8 +199,7 @@ impl Range {
             let from = all.iter().filter(|one| matches!(one.sign, Sign::AtLeast | Sign::Above | Sign::Equal));
             from.max_by(|a, b| a.order(b)).cloned()
         };
-        let bound =
-            self.alternatives.iter().map(lowest).collect::<Option<Vec<Bound>>>()?.into_iter().min_by(|a, b| a.order(b))?;
+        let bound = self.alternatives.iter().map(lowest).collect::<Option<Vec<Bound>>>()?.into_iter().min_by(Bound::order)?;
         let sign = if bound.sign == Sign::Above { Sign::Above } else { Sign::AtLeast };
         let limit = bound.limit();
         Self::parse(&format!("{} {}", sign.text(), limit.trim_end_matches(".*"))).ok()

@@ -216,7 +216,6 @@ impl<'r> Words<'r> {
             Reason::Path(reason) => path::found(reason),
             Reason::Variable(reason) => Some(project::variable_found(reason)),
             Reason::Group(reason) => Some(network::group_found(*reason).to_owned()),
-            Reason::Rights(_) => None,
             Reason::Socket(reason) => Some(network::socket_found(reason).to_owned()),
             Reason::Device(reason) => Some(network::device_found(reason).to_owned()),
             Reason::Service(reason) => Some(network::service_found(reason)),
@@ -231,7 +230,7 @@ impl<'r> Words<'r> {
             Reason::Checkout(reason) => project::checkout_found(reason),
             Reason::Command(reason) => project::command_found(reason),
             Reason::AnyOf(reason) => Some(general::any_of_found(reason).to_owned()),
-            Reason::General(_) => None,
+            Reason::Rights(_) | Reason::General(_) => None,
         }
     }
 

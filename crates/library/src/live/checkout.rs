@@ -55,6 +55,7 @@ fn no_settings(live: &Live) -> bool {
 
 /// What is asked of a working copy.
 #[derive(Debug, Clone, Copy)]
+#[allow(clippy::struct_excessive_bools, reason = "each is a part of the working copy that is asked about or not")]
 pub(super) struct Asked {
     pub(super) submodules: bool,
     pub(super) large_files: bool,

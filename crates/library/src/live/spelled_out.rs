@@ -2,6 +2,7 @@
 
 use super::{Live, place};
 use crate::guide::{Guide, PathKind, Subject};
+use crate::text::Pattern;
 use std::collections::{BTreeSet, HashMap};
 use std::path::PathBuf;
 
@@ -26,7 +27,7 @@ impl SpelledOut {
         for requirement in &guide.requirements {
             let Subject::Path(path) = &requirement.subject else { continue };
             let counts = |pattern: &&str| path.kind == PathKind::File || !is_plain(pattern);
-            for pattern in path.contains.iter().map(|pattern| pattern.source()).filter(counts) {
+            for pattern in path.contains.iter().map(Pattern::source).filter(counts) {
                 if !requirement.values.is_empty() {
                     all.moved.insert(pattern.to_owned());
                 }

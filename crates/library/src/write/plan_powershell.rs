@@ -25,7 +25,7 @@ function Invoke-Step([string] $Command) {
 "#;
 
 /// A text as one word, whatever it holds: between single quotes nothing is special but the quotes themselves, of which PowerShell knows several
-/// (about_Quoting_Rules).
+/// (`about_Quoting_Rules`).
 fn word(text: &str) -> String {
     let doubled = text.chars().fold(String::with_capacity(text.len() + 2), |mut doubled, c| {
         if matches!(c, '\'' | '\u{2018}' | '\u{2019}' | '\u{201a}' | '\u{201b}') {

@@ -1,4 +1,4 @@
-//! Packages of Node, as `require` resolves them from the project's folder (Node.js documentation, "Loading from node_modules folders").
+//! Packages of Node, as `require` resolves them from the project's folder (Node.js documentation, "Loading from `node_modules` folders").
 
 use super::{Live, Looked, absent, here, is_plain, place};
 use std::path::{Path, PathBuf};

@@ -1,10 +1,10 @@
-//! Gems of Ruby, by the descriptions that RubyGems keeps of them (`specifications/NAME-VERSION.gemspec`), and the files of its own library.
+//! Gems of Ruby, by the descriptions that `RubyGems` keeps of them (`specifications/NAME-VERSION.gemspec`), and the files of its own library.
 
 use super::{Live, Looked, above, absent, entries, file_name, here, is_plain, unclear};
 use crate::version::Version;
 use std::path::{Path, PathBuf};
 
-/// `3.1.0`: what the folders are called by, with the last number always zero (RbConfig `ruby_version`).
+/// `3.1.0`: what the folders are called by, with the last number always zero (`RbConfig`, `ruby_version`).
 pub(super) fn release(program: &Path) -> Option<String> {
     let base = above(program)?;
     let real = super::place::real(program).ok()?;
