@@ -379,8 +379,12 @@ fn a_value_leads_no_pattern_to_a_file_of_somebody_elses() {
 fn what_belongs_into_another_place_is_not_ready_here() {
     let bench = Bench::new(
         "[place.guest]\ntitle = \"the guest\"\nwhen = \"windows\"\noutside = \"linux\"\nenter = \"enter-guest\"\n\
-         [require.here]\ncores = 1\n[require.there]\nfile = \"there\"\nplace = \"guest\"\n",
+         [role.crew]\n[require.here]\ncores = 1\n[require.there]\nfile = \"there\"\nplace = \"guest\"\n\
+         [require.anywhere]\nfile = \"anywhere\"\n",
     );
+    let anywhere = bench.file("anywhere", "");
+    let role = text(&bench.run(&["preflight", "--role", "crew"]).stdout);
+    assert!(role.contains("  setup-ready preflight --role crew\n"), "{role}");
     let output = bench.run(&["preflight"]);
     let shown = text(&output.stdout);
     assert_eq!(output.status.code(), Some(3), "{shown}");
@@ -392,6 +396,13 @@ fn what_belongs_into_another_place_is_not_ready_here() {
     };
     assert_eq!(told(1).status.code(), Some(1));
     bench.file("there", "");
+    // What belongs to no place must hold in each of them.
+    std::fs::remove_file(&anywhere).unwrap();
+    assert_eq!(told(1).status.code(), Some(1));
+    bench.file("anywhere", "");
+    let both = bench.run(&["preflight", "--with", "guest=guest.json"]);
+    assert!(text(&both.stdout).contains("1 thing not as it should be"), "{}", text(&both.stdout));
+    assert_eq!(both.status.code(), Some(1));
     let both = told(0);
     assert_eq!(both.status.code(), Some(0), "{}", text(&both.stdout));
     // A report of another state of the guide, of no place, or that is none, is refused with what to do.

@@ -114,11 +114,11 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
     for one in report.other_places() {
         if let Some(told) = one.told {
             let when = told.started.as_ref().map(|when| format!(" (checked {when})")).unwrap_or_default();
-            let open = told.verdicts.values().filter(|verdict| !verdict.is_fine()).count();
+            let open = report.counting().filter(|one| told.verdicts.get(&one.index).is_some_and(|verdict| !verdict.is_fine())).count();
             let how = if open == 0 {
                 "all is as it should be".to_owned()
             } else {
-                format!("{} not as they should be", counted(open, "thing"))
+                format!("{} not as it should be", counted(open, "thing"))
             };
             paper.gap();
             paper.block(0, &format!("In {}{when}: {how}.", one.place.title), Ink::Body);
@@ -141,7 +141,8 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
         if let Some(enter) = &one.place.enter {
             paper.copyable(2, enter);
         }
-        paper.copyable(2, "setup-ready preflight");
+        let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
+        paper.copyable(2, &format!("setup-ready preflight{}", role.unwrap_or_default()));
         let id = &one.place.id;
         let along = format!(
             "To have both in one result, write it there with --format json --output {id}.json, and add here: --with {id}={id}.json"

@@ -313,13 +313,20 @@ impl Report {
         let musts = self.counting().filter(counts);
         let mut outcome = Outcome::Ready;
         for one in musts {
-            let elsewhere = self.place_of(one).is_some();
-            let verdict = if elsewhere { self.told(one) } else { Some(self.roots.verdict(one)) };
-            match verdict {
-                Some(Verdict::Unmet) => return Outcome::NotReady,
-                Some(Verdict::Unknown | Verdict::Blocked) => outcome = Outcome::Undecided,
-                None if outcome == Outcome::Ready => outcome = Outcome::ReadyHere,
-                Some(Verdict::Met | Verdict::Skipped) | None => {}
+            let here = self.place_of(one).is_none().then(|| self.roots.verdict(one));
+            // What belongs to no place must hold in every place from which something was told.
+            let there = self.elsewhere.iter().filter_map(|told| told.verdicts.get(&one.index).copied());
+            let mut any = false;
+            for verdict in here.into_iter().chain(there) {
+                any = true;
+                match verdict {
+                    Verdict::Unmet => return Outcome::NotReady,
+                    Verdict::Unknown | Verdict::Blocked => outcome = Outcome::Undecided,
+                    Verdict::Met | Verdict::Skipped => {}
+                }
+            }
+            if !any && outcome == Outcome::Ready {
+                outcome = Outcome::ReadyHere;
             }
         }
         outcome
