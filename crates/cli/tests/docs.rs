@@ -3,7 +3,7 @@
 
 use build_setup_ready::cause::Cause;
 use build_setup_ready::demo::MACHINES;
-use build_setup_ready::guide::Kind;
+use build_setup_ready::guide::{Kind, Placeholder};
 use build_setup_ready::{Described, Preflight, guide, schema};
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
@@ -34,6 +34,11 @@ fn the_page_of_causes_is_made_from_the_registry() {
         if about != Some(cause.about()) {
             about = Some(cause.about());
             write!(page, "\n## {}\n", cause.about().title()).unwrap();
+            let fills = |one: &&Placeholder| one.about().is_some_and(|groups| groups.contains(&cause.about()));
+            let filled: Vec<String> = Placeholder::ALL.iter().filter(fills).map(|one| format!("`{{{}}}`", one.word())).collect();
+            if !filled.is_empty() {
+                write!(page, "\nPlaceholders that such a finding may fill: {}.\n", filled.join(", ")).unwrap();
+            }
         }
         let text = cause.page();
         write!(

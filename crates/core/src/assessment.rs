@@ -60,7 +60,16 @@ fn settle(
         Some(_) => suggest(inquiry, index, requirement, &finding),
     };
     match fixes {
-        Ok(fixes) => Ok(Settled::new(index, finding, fixes)),
+        Ok(fixes) => {
+            let kind = requirement.subject.kind();
+            debug_assert!(
+                finding.cause().is_none_or(|cause| kind.can_have(cause)),
+                "{:?} is none of {}",
+                finding.cause(),
+                kind.word()
+            );
+            Ok(Settled::new(index, finding, fixes))
+        }
         Err(Stop::Pending) => Err(Some(finding)),
         Err(Stop::NoAnswer(_)) => Ok(Settled::new(index, finding, Vec::new())),
     }

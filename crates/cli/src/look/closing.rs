@@ -114,7 +114,8 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
     for one in report.other_places() {
         if let Some(told) = one.told {
             let when = told.started.as_ref().map(|when| format!(" (checked {when})")).unwrap_or_default();
-            let open = report.counting().filter(|one| told.verdicts.get(&one.index).is_some_and(|verdict| !verdict.is_fine())).count();
+            let open =
+                report.counting().filter(|one| told.verdicts.get(&one.index).is_some_and(|verdict| !verdict.is_fine())).count();
             let how = if open == 0 {
                 "all is as it should be".to_owned()
             } else {

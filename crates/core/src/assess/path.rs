@@ -109,18 +109,13 @@ fn use_of(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
             return Some(PathTrouble::NotWritable { owner: foreign_owner(state), writers: state.writers.clone() });
         }
     }
-    if wanted.executable {
-        if let Some(mount) = mount.filter(|mount| mount.no_execution) {
-            return Some(PathTrouble::NoExecution { mounted_at: mount.at.clone() });
-        }
-        if !state.executable {
-            return Some(PathTrouble::NotExecutable);
-        }
-    }
-    if wanted.runs_programs
+    if (wanted.executable || wanted.runs_programs)
         && let Some(mount) = mount.filter(|mount| mount.no_execution)
     {
         return Some(PathTrouble::NoExecution { mounted_at: mount.at.clone() });
+    }
+    if wanted.executable && !state.executable {
+        return Some(PathTrouble::NotExecutable);
     }
     // A script is read by its interpreter, with the rights of this person: a file of their own is one sooner than a program. What must hold
     // something is read too, and so is a key that only its user may read.

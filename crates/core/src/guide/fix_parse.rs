@@ -3,17 +3,21 @@
 use super::command_line::check_command;
 use super::placeholder::{Placeholder, pieces};
 use super::reading::{Words, condition};
-use super::{Edit, GuideFix, Then};
-use crate::cause::Cause;
+use super::{Edit, GuideFix, Kind, Then};
+use crate::cause::{About, Cause};
 use crate::condition::{Condition, Fact, Facts, Flag, Truth};
 use crate::document::{Fields, Placed, shortened};
 use crate::prelude::*;
 use crate::problem::ProblemKind;
-use crate::text::{Grammar, Pattern, Sanitised, Size, parse_duration};
+use crate::text::{Grammar, Pattern, Sanitised, Size, join_words, parse_duration};
 use core::convert::Infallible;
 
-/// Reads one fix of a requirement that holds under a condition.
-pub(super) fn read(fields: Fields<'_>, words: &Words<'_>, holds_when: Option<&Condition>) -> Option<GuideFix> {
+/// Reads one fix of a requirement of a kind, where that is known, that holds under a condition.
+pub(super) fn read(
+    fields: Fields<'_>,
+    words: &Words<'_>,
+    (kind, holds_when): (Option<Kind>, Option<&Condition>),
+) -> Option<GuideFix> {
     let say = fields.required("say");
     let commands = fields.texts("run");
     let run: Vec<String> = commands.iter().map(|text| text.value.to_owned()).collect();
@@ -32,11 +36,19 @@ pub(super) fn read(fields: Fields<'_>, words: &Words<'_>, holds_when: Option<&Co
             let replacement = near.map(ToOwned::to_owned);
             fields.problems().add(crate::problem::Problem {
                 kind: ProblemKind::UnknownWord,
-                span: word.span,
+                span: word.span.clone(),
                 message,
                 note: Some(note),
                 replacement,
             });
+        }
+        if let (Some(cause), Some(kind)) = (cause, kind)
+            && !kind.can_have(cause)
+        {
+            let own = Cause::ALL.iter().filter(|cause| cause.about() != About::Any && kind.can_have(**cause));
+            let own = join_words(&own.map(|cause| format!("`{}`", cause.word())).collect::<Vec<_>>(), "and");
+            let message = format!("`{}` is no cause of a `{}`, which can have {own}", cause.word(), kind.word());
+            fields.problems().report(ProblemKind::BadValue, word.span.clone(), message);
         }
         cause
     });
@@ -54,7 +66,7 @@ pub(super) fn read(fields: Fields<'_>, words: &Words<'_>, holds_when: Option<&Co
         takes_ms: fields.read("takes", parse_duration),
         caution: fields.owned("caution"),
     };
-    check_placeholders(&fields, &fix);
+    check_placeholders(&fields, &fix, kind);
     for text in fix.edit.iter().flat_map(|edit| [&edit.file, &edit.append]) {
         if text.chars().any(|c| c != '\n' && c != '\t' && Sanitised::hides(c)) {
             let message =
@@ -139,13 +151,33 @@ impl Facts<Infallible> for OnlyOs {
     }
 }
 
-/// Reports words in braces that are no placeholders.
-fn check_placeholders(fields: &Fields<'_>, fix: &GuideFix) {
+/// Reports words in braces that are no placeholders, or that no finding which the fix is for can fill: such a fix would never be offered.
+fn check_placeholders(fields: &Fields<'_>, fix: &GuideFix, kind: Option<Kind>) {
+    let groups: &[About] = kind.map_or(&[], Kind::about);
+    let concerned = |about: &About| fix.cause.map(Cause::about).is_none_or(|own| own == *about || own == About::Any);
+    let never = |placeholder: &Placeholder| {
+        let filling = placeholder.about().filter(|_| kind.is_some());
+        let without = *placeholder == Placeholder::Captured && fix.prints.is_none();
+        without || filling.is_some_and(|filling| !groups.iter().any(|about| concerned(about) && filling.contains(about)))
+    };
+    let never: Vec<&str> = Placeholder::ALL.iter().filter(|one| never(one)).map(|one| one.word()).collect();
     let known: Vec<&str> = Placeholder::ALL.iter().map(|one| one.word()).collect();
     let edit = fix.edit.iter().flat_map(|edit| [("edit", &edit.file), ("edit", &edit.append)]);
     let texts = core::iter::once(("say", &fix.say)).chain(fix.run.iter().map(|run| ("run", run))).chain(edit);
     for (key, text) in texts {
-        for word in pieces(text).into_iter().filter_map(Result::ok).filter(|word| !known.contains(word)) {
+        for word in pieces(text).into_iter().filter_map(Result::ok) {
+            if never.contains(&word) {
+                let of = fix.cause.map(Cause::word).or(kind.map(Kind::word)).unwrap_or("this");
+                let message = if word == "captured" {
+                    "`{captured}` is what `prints` finds in what a `command` printed, and nothing here is".to_owned()
+                } else {
+                    format!("nothing that is found with `{of}` fills `{{{word}}}`: this fix would never be offered")
+                };
+                fields.problems().report(ProblemKind::BadValue, fields.key_span(key), message);
+            }
+            if known.contains(&word) {
+                continue;
+            }
             let message = format!("`{{{}}}` is not a placeholder", shortened(word));
             let span = fields.key_span(key);
             fields.problems().unknown_word(ProblemKind::UnknownWord, span, message, (word, &known));

@@ -1,6 +1,8 @@
 //! The kinds of requirements: their words, and the keys that go with each.
 
 use super::vocabulary::Shape::{Duration, Either, Flag, Named, Number, Ports, Size, Table, Text, Texts, Word};
+use crate::cause::{About, Cause};
+
 use super::vocabulary::{Key, LIMITS, MANAGERS, MANAGERS_AND_INSTALLERS, SYSTEMS, Shape, may, needed};
 
 /// The kinds of requirements: the subject keys of a guide.
@@ -72,6 +74,41 @@ pub enum Kind {
 }
 
 impl Kind {
+    /// The groups of the causes that a requirement of this kind can have, besides those of every kind.
+    pub const fn about(self) -> &'static [About] {
+        match self {
+            Self::Tool => &[About::Tool, About::Command],
+            Self::Port => &[About::Port],
+            Self::Disk => &[About::Disk],
+            Self::Memory | Self::Swap | Self::Cores => &[About::Memory],
+            Self::Virtualization => &[About::Virtualization],
+            Self::System => &[About::System],
+            Self::File | Self::Folder => &[About::Path],
+            Self::Variable => &[About::Variable],
+            Self::Group | Self::Rights => &[About::Group],
+            Self::Socket | Self::Device => &[About::Socket],
+            Self::Service => &[About::Service, About::Name],
+            Self::Reach => &[About::Reach],
+            Self::Hostname | Self::Subnet => &[About::Name],
+            Self::Clock
+            | Self::Limit
+            | Self::Library
+            | Self::Module
+            | Self::Headers
+            | Self::SystemPackage
+            | Self::KernelModule
+            | Self::Locale => &[About::Limit],
+            Self::Setting | Self::Checkout => &[About::Checkout],
+            Self::Command => &[About::Command],
+            Self::AnyOf => &[About::Alternatives],
+        }
+    }
+
+    /// Whether a requirement of this kind can have that cause.
+    pub fn can_have(self, cause: Cause) -> bool {
+        cause.about() == About::Any || self.about().contains(&cause.about())
+    }
+
     /// Every kind, in the order of the reference.
     pub const ALL: [Self; 31] = [
         Self::Tool,

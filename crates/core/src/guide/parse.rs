@@ -278,7 +278,8 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
     let levels = Level::ALL.map(|level| (level.word(), level));
     let fixes = if fields.has("fix") { fields.tables("fix", "require.fix", MOST_ENTRIES) } else { Vec::new() };
     let when = condition(&fields);
-    let fixes = fixes.into_iter().filter_map(|fix| fix_parse::read(fix, words, when.as_ref())).collect();
+    let kind = subjects.first().map(|(_, subject)| subject.kind());
+    let fixes = fixes.into_iter().filter_map(|fix| fix_parse::read(fix, words, (kind, when.as_ref()))).collect();
     let requirement = Requirement {
         id: name.value.to_owned(),
         stage: stage.unwrap_or(0),

@@ -1,3 +1,4 @@
+use crate::cause::About;
 use crate::prelude::*;
 
 /// What stands in braces in a fix and is filled in for the machine.
@@ -43,6 +44,21 @@ impl Placeholder {
         Self::Folder,
         Self::Captured,
     ];
+
+    /// The groups of causes whose findings can fill it; none where every finding can.
+    pub const fn about(self) -> Option<&'static [About]> {
+        use About::{Checkout, Command, Disk, Limit, Memory, Name, Path, Port, Reach, Service, Socket, System, Tool, Variable};
+        Some(match self {
+            Self::User | Self::StartupFile => return None,
+            Self::Found => &[Tool, Disk, Memory, System, Path, Name, Limit, Checkout, Service, Reach],
+            Self::Wanted => &[Tool, Disk, Memory, System, Path, Name, Limit, Checkout, Service, Reach, Command],
+            Self::Path | Self::Folder => &[Tool, Disk, Path, Socket, Limit, Port, Variable, Checkout],
+            Self::Port => &[Port, Service],
+            Self::FreePort | Self::Holder => &[Port],
+            Self::ShortBy => &[Disk, Memory],
+            Self::Captured => &[Command],
+        })
+    }
 
     /// The word between the braces.
     pub fn word(self) -> &'static str {

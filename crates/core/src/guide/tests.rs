@@ -241,6 +241,22 @@ fn every_key_of_every_kind_is_read() {
     "tool = \"git\"\n[[require.x.fix]]\nsay = \"Get {wnated}.\"",
     "`{wnated}` is not a placeholder did you mean `wanted`?"
 )]
+#[case::a_placeholder_that_nothing_fills(
+    "tool = \"git\"\n[[require.x.fix]]\nsay = \"Use {free-port}.\"",
+    "nothing that is found with `tool` fills `{free-port}`: this fix would never be offered"
+)]
+#[case::a_placeholder_that_this_cause_does_not_fill(
+    "tool = \"git\"\n[[require.x.fix]]\ncause = \"command-no-consent\"\nsay = \"Is {path} yours?\"",
+    "nothing that is found with `command-no-consent` fills `{path}`"
+)]
+#[case::a_placeholder_without_its_pattern(
+    "command = [\"git\"]\n[[require.x.fix]]\nsay = \"Install {captured}.\"",
+    "`{captured}` is what `prints` finds in what a `command` printed, and nothing here is"
+)]
+#[case::a_cause_of_another_kind(
+    "port = 7070\n[[require.x.fix]]\ncause = \"disk-short\"\nsay = \"Make room.\"",
+    "`disk-short` is no cause of a `port`, which can have `port-held`, `port-privileged`, `port-reserved`,"
+)]
 #[case::a_fix_without_words("tool = \"git\"\n[[require.x.fix]]\nrun = \"true\"", "[require.fix] needs `say`")]
 #[case::another_type("tool = \"git\"\nwhy = 5", "5 [wrong-type] `why` must be text in quotes, not a number ")]
 #[case::a_port_that_is_none("port = 70000", "a port is a number from 1 to 65535")]
