@@ -79,7 +79,8 @@ fn a_filesystem_that_forbids_it_is_told() {
         return;
     }
     let bench = Bench::new(
-        "[require.run]\nfile = \"noexec/run.sh\"\nexecutable = true\n[require.out]\nfolder = \"locked\"\nwritable = true\n",
+        "[require.run]\nfile = \"noexec/run.sh\"\nexecutable = true\n[require.start]\nfolder = \"noexec\"\nruns_programs = true\n\
+         [require.plain]\nfolder = \"noexec\"\n[require.out]\nfolder = \"locked\"\nwritable = true\n",
     );
     let place = bench.project().display().to_string();
     let script = format!(
@@ -88,7 +89,8 @@ fn a_filesystem_that_forbids_it_is_told() {
          && exec \"$0\" \"$@\""
     );
     let (_, report) = bench.report(&["unshare", "--mount", "sh", "-c", &script], &[]);
-    causes_are(&report, &[("run", "path-no-execution"), ("out", "path-read-only")]);
+    causes_are(&report, &[("run", "path-no-execution"), ("start", "path-no-execution"), ("out", "path-read-only")]);
+    assert_eq!(of(&report, "plain")["verdict"], "met");
     assert!(of(&report, "run")["message"].as_str().unwrap().contains("/noexec is mounted without execution"), "{report}");
 }
 
