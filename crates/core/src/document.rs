@@ -126,6 +126,11 @@ impl<'t> Fields<'t> {
         self.raw(key).is_some()
     }
 
+    /// Whether it has a key besides these: then a slip of the pen is told, and what lacks because of it is not.
+    pub fn has_besides(&self, keys: &[&str]) -> bool {
+        self.table.keys().any(|key| !keys.contains(&key.get_ref().as_ref()))
+    }
+
     /// Passes a key over, because a better message about it was given.
     pub fn pass_over(&self, key: &'t str) {
         self.known.borrow_mut().push(key);

@@ -187,10 +187,11 @@ fn set_by(fields: &Fields<'_>) -> SetBy {
     let variable = if fields.has("variable") { names::variable(fields) } else { None };
     let env_file = names::project_file(fields, "env_file");
     let (file, key) = (names::project_file(fields, "file"), fields.owned("key"));
-    if fields.has("env_file") && !fields.has("variable") {
+    let slipped = fields.has_besides(&["is", "variable", "env_file", "file", "key"]);
+    if fields.has("env_file") && !fields.has("variable") && !slipped {
         bad(fields, fields.key_span("env_file"), "`env_file` needs `variable`, the name in it");
     }
-    if fields.has("file") != fields.has("key") {
+    if fields.has("file") != fields.has("key") && !slipped {
         let (has, lacks) = if fields.has("file") { ("file", "key") } else { ("key", "file") };
         bad(
             fields,
@@ -204,7 +205,7 @@ fn set_by(fields: &Fields<'_>) -> SetBy {
             bad(fields, fields.key_span("file"), format!("keys are found in files that end in .{}", FORMATS.join(", .")));
         }
     }
-    if variable.is_none() && file.is_none() && !fields.has("variable") && !fields.has("file") {
+    if !slipped && variable.is_none() && file.is_none() && !fields.has("variable") && !fields.has("file") {
         bad(
             fields,
             fields.span(),
