@@ -198,7 +198,11 @@ impl<'t> Fields<'t> {
 
     /// Reports that a key is missing.
     pub fn missing(&self, key: &str) {
-        self.problems.report(ProblemKind::MissingKey, self.span(), format!("{} needs `{key}`", self.place()));
+        self.problems.report(ProblemKind::MissingKey, self.span(), self.needs(key));
+    }
+
+    fn needs(&self, key: &str) -> String {
+        format!("{} needs `{key}`", self.place())
     }
 
     /// `true` or `false`.
@@ -357,6 +361,10 @@ impl<'t> Fields<'t> {
                 });
             } else {
                 self.problems.unknown_word(ProblemKind::UnknownKey, key.span(), message, (name, &known));
+                // What lacks only because of this slip is told by it.
+                if let Some(meant) = crate::text::nearest(name, known.iter().copied()) {
+                    self.problems.forget(ProblemKind::MissingKey, &self.needs(meant));
+                }
             }
         }
     }

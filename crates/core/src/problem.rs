@@ -152,6 +152,11 @@ impl Problems {
         self.add(Problem { kind, span, message, note: Some(note), replacement: near.map(ToOwned::to_owned) });
     }
 
+    /// Takes back what another problem tells better.
+    pub(crate) fn forget(&self, kind: ProblemKind, message: &str) {
+        self.list.borrow_mut().retain(|problem| problem.kind != kind || problem.message != message);
+    }
+
     /// Adds a problem.
     pub fn add(&self, problem: Problem) {
         let mut list = self.list.borrow_mut();

@@ -327,6 +327,7 @@ fn what_is_said_once_holds_for_all() {
 
 #[rstest]
 #[case::a_slip_of_the_pen("[value.a]\nis = 1\nvarable = \"A\"\nenv_file = \".env\"\n", "`varable` is not a key of [value.a]")]
+#[case::a_slip_in_what_is_needed("[require.y]\nmodule = \"a\"\noff = \"x\"\n", "`off` is not a key of [require.y]")]
 #[case::nothing_that_moves_it(
     "[value.a]\nis = 1\n",
     "[value.a] says nothing that moves it: a `variable`, or a `file` with a `key`"

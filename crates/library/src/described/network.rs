@@ -8,15 +8,17 @@ use crate::observation::{Binding, Connection, Fetched, Network, Observation, Soc
 use crate::probe::PortPlace;
 use crate::problem::ProblemKind;
 use crate::text::Pattern;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::net::IpAddr;
 
 /// What is described here. `None` is: it does not say.
 #[derive(Debug, Clone, Default)]
 pub(super) struct Net {
     sockets: HashMap<String, SocketState>,
-    /// By `host:port`, or by the address without its path.
+    /// By `host:port`, by that with a path, or by an address with or without its path.
     sites: HashMap<String, Site>,
+    /// Where somebody answers for a path alone, by `host:port`.
+    answering_below: HashSet<String>,
     pub(super) online: Option<bool>,
     /// How many seconds the clock is ahead.
     pub(super) clock_ahead_s: Option<i64>,
@@ -35,12 +37,21 @@ struct Site {
     text: String,
 }
 
+impl Site {
+    fn fails_to_connect(&self) -> bool {
+        matches!(self.trouble, Some(Fetched::Failed(_)))
+    }
+}
+
 pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
     read_sockets(top, shape);
     for (key, name) in [("service", "at"), ("site", "url")] {
         for fields in if top.has(key) { top.tables(key, key, MOST_TABLES) } else { Vec::new() } {
             let at = fields.required(name).map(|at| at.value.trim_end_matches('/').to_owned());
             let site = read_site(&fields);
+            if let Some((authority, _)) = at.as_deref().and_then(|at| at.split_once('/')).filter(|_| !site.fails_to_connect()) {
+                shape.net.answering_below.insert(authority.to_owned());
+            }
             shape.net.sites.extend(at.map(|at| (at, site)));
             fields.finish(|_| None);
         }
@@ -190,6 +201,9 @@ fn connection(shape: &Shape, place: &str, host: &str, port: u16) -> Option<Conne
             Some(Fetched::Answer(..) | Fetched::NotHttp | Fetched::Insecure(_) | Fetched::Proxy(_)) | None => Connection::Taken,
         });
     }
+    if shape.net.answering_below.contains(place) {
+        return Some(Connection::Taken);
+    }
     // What the description says of the port says it of the service too.
     if host != "localhost" && !host.parse::<IpAddr>().is_ok_and(|address| address.is_loopback()) {
         return None;
@@ -203,9 +217,9 @@ fn connection(shape: &Shape, place: &str, host: &str, port: u16) -> Option<Conne
 fn fetched(shape: &Shape, url: &str, pattern: Option<&str>) -> Option<Fetched> {
     let (scheme, rest) = url.split_once("://")?;
     let authority = rest.split(['/', '?', '#']).next()?;
-    let site = [url.trim_end_matches('/'), &format!("{scheme}://{authority}"), authority]
-        .into_iter()
-        .find_map(|key| shape.net.sites.get(key));
+    let whole = url.trim_end_matches('/');
+    let path = whole.split_once("://").map_or("", |(_, rest)| rest);
+    let site = [whole, path, &format!("{scheme}://{authority}"), authority].into_iter().find_map(|key| shape.net.sites.get(key));
     let Some(site) = site else {
         let (host, port) = authority.rsplit_once(':')?;
         let connection = connection(shape, authority, host, port.parse().ok()?)?;

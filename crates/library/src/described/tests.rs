@@ -1,7 +1,8 @@
 use super::Described;
 use crate::Host;
 use crate::guide::{Protocol, SetBy};
-use crate::observation::{Binding, Observation};
+use crate::observation::{Binding, Observation, Way};
+
 use crate::probe::{Permission, PortPlace, Probe};
 use rstest::rstest;
 
@@ -12,6 +13,9 @@ fn machine(body: &str) -> Described {
 fn saw(body: &str, probe: &Probe) -> String {
     machine(&format!("{body}\n[machine]\nname = \"m\"\nproject = \"/home/skipper/driftbuoy\"\n")).observe(probe).to_string()
 }
+
+/// A service that answers otherwise at one of its paths.
+const SERVICE: &str = "[[service]]\nat = \"localhost:7070\"\ntext = \"Shore\"\n[[service]]\nat = \"localhost:7070/health\"\nstatus = 503\ntext = \"ill\"";
 
 #[rstest]
 #[case::programs_in_the_order_of_path("path = [\"/b\", \"/a\"]\n[[program]]\npath = \"/a/x\"\n[[program]]\npath = \"/b/x\"\n[[program]]\npath = \"/c/x\"", Probe::Program { name: "x".into() }, "/b/x, /a/x")]
@@ -26,6 +30,9 @@ fn saw(body: &str, probe: &Probe) -> String {
     "not a number, set in the environment"
 )]
 #[case::a_program_of_windows("[[program]]\npath = \"C:\\\\Tools\\\\x.exe\"", Probe::Program { name: "x".into() }, "C:\\Tools\\x.exe")]
+#[case::a_service_by_its_path(SERVICE, Probe::Fetch { url: "http://localhost:7070/health".into(), pattern: Some("fine".into()), way: Way::Direct }, "status 503; the text does not fit")]
+#[case::a_service_where_no_path_is_described(SERVICE, Probe::Fetch { url: "http://localhost:7070/".into(), pattern: Some("Shore".into()), way: Way::Direct }, "status 200; the text fits")]
+#[case::a_service_of_which_a_path_alone_is_described("[[service]]\nat = \"localhost:7071/health\"", Probe::Connection { host: "localhost".into(), port: 7071 }, "connected")]
 fn a_described_machine_answers_as_a_real_one(#[case] body: &str, #[case] probe: Probe, #[case] answer: &str) {
     let (top, tables) = body.split_at(body.find('[').filter(|_| !body.starts_with("path")).unwrap_or(0));
     let home = "[user]\nname = \"skipper\"\n";
