@@ -40,6 +40,20 @@ fn every_machine_finds_what_it_expects(#[case] kind: &str) {
     assert!(wrong.is_empty(), "{}", wrong.join("\n"));
 }
 
+#[rstest]
+#[case::in_cpp("cpp")]
+#[case::in_go("go")]
+#[case::in_java("java")]
+#[case::in_node("node")]
+#[case::of_a_web_application("web")]
+fn a_value_that_is_moved_to_where_it_is_changes_nothing(#[case] kind: &str) {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../cli/tests/guides").join(kind);
+    let guide = GuideFile::load(&folder.join("setup-guide.toml")).unwrap().guide;
+    let stated: Vec<String> = guide.values.iter().map(|value| value.is.clone()).collect();
+    let moved = guide.moved(&stated).unwrap();
+    assert_eq!(format!("{:?}", moved.requirements), format!("{:?}", guide.requirements));
+}
+
 #[test]
 fn what_guides_could_not_say_is_said_somewhere() {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../cli/tests/guides");

@@ -52,7 +52,7 @@ fn json(text: &str, key: &str) -> Option<(usize, String)> {
 }
 
 /// Block mappings with plain or quoted scalars, which is how settings are written (YAML 1.2, 8.2.2). What else a file may hold (flow mappings,
-/// tags, anchors, several lines) is passed over, so a key in it is not found.
+/// tags, anchors) is passed over, so a key in it is not found; where something goes on over several lines in a way that is not followed, nothing is.
 fn yaml(text: &str, key: &str) -> Option<(usize, String)> {
     let wanted: Vec<&str> = key.split('.').collect();
     // The keys that a line lies in, each with its column.
@@ -81,6 +81,14 @@ fn yaml(text: &str, key: &str) -> Option<(usize, String)> {
         while path.last().is_some_and(|(above, _)| *above >= column) {
             path.pop();
         }
+        if content == "-" || content.starts_with("- ") {
+            // What is in a list has no name: it is passed over as far as it is indented.
+            block = Some(column);
+            continue;
+        }
+        if goes_on(entry(content).map_or(content, |(_, value)| value.trim_start())) {
+            return None;
+        }
         let Some((name, value)) = entry(content) else { continue };
         path.push((column, name));
         let value = value.trim_start();
@@ -94,6 +102,12 @@ fn yaml(text: &str, key: &str) -> Option<(usize, String)> {
         }
     }
     found.and_then(|(line, value)| Some((line, value?)))
+}
+
+/// Whether a value ends on a later line than it begins.
+fn goes_on(value: &str) -> bool {
+    let ends = |begin: char, end: char| value.strip_prefix(begin).is_some_and(|rest| !rest.contains(end));
+    ends('"', '"') || ends('\'', '\'') || ends('{', '}') || ends('[', ']')
 }
 
 /// The key of a mapping's entry and what stands behind the colon.
@@ -161,6 +175,11 @@ mod tests {
     #[case::yaml_quoted("a.yml", "\"server\":\n    'port': '8080'\n", Some((2, "8080")))]
     #[case::yaml_in_a_text("a.yml", "about: |\n  server:\n    port: 1\nserver:\n  port: 8080\n", Some((5, "8080")))]
     #[case::yaml_in_a_list("a.yml", "- server:\n    port: 1\n", None)]
+    #[case::yaml_in_a_list_below("a.yml", "server:\n  - name: a\n    port: 1\n", None)]
+    #[case::yaml_behind_a_list("a.yml", "all:\n- name: a\n  server: b\nserver:\n  port: 8080\n", Some((5, "8080")))]
+    #[case::yaml_in_a_text_in_a_list("a.yml", "- |\n  server:\n    port: 1\nserver:\n  port: 8080\n", Some((5, "8080")))]
+    #[case::yaml_in_a_text_in_quotes("a.yml", "server:\n  about: \"say\n  port: 1\n  \"\n", None)]
+    #[case::yaml_in_flow_on_lines("a.yml", "other: {\n server:\n  port: 1 }\n", None)]
     #[case::yaml_in_flow("a.yml", "server: { port: 8080 }\n", None)]
     #[case::yaml_twice("a.yml", "server:\n  port: 1\n  port: 2\n", None)]
     #[case::yaml_by_an_anchor("a.yml", "server:\n  port: *standard\n", None)]
