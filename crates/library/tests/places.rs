@@ -33,9 +33,8 @@ fn guide_of(place: &str) -> Guide {
 
 fn report(place: &str, machine: &str, said: Option<usize>, told: Option<Elsewhere>) -> Report {
     let machine = Described::parse(&format!("format = 1\n[machine]\nname = \"desk\"\n{machine}{MACHINE}")).unwrap();
-    let mut selection = Selection::default();
-    selection.place = said;
-    let preflight = told.into_iter().fold(Preflight::new(&guide_of(place)).select(selection), Preflight::with);
+    let selection = Selection { place: said, ..Selection::default() };
+    let preflight = told.into_iter().fold(Preflight::new(guide_of(place)).select(selection), Preflight::with);
     preflight.run(&machine).unwrap()
 }
 
@@ -76,7 +75,7 @@ fn what_is_not_met_here_is_not_mended_by_what_is_told() {
     let text = "format = 1\n[machine]\nname = \"desk\"\n".to_owned() + WINDOWS;
     let all = (0..3).map(|index| (index, Verdict::Met));
     let report =
-        Preflight::new(&guide_of(GUEST)).with(Elsewhere::new(0, all, None)).run(&Described::parse(&text).unwrap()).unwrap();
+        Preflight::new(guide_of(GUEST)).with(Elsewhere::new(0, all, None)).run(&Described::parse(&text).unwrap()).unwrap();
     assert_eq!(report.outcome(), Outcome::NotReady);
 }
 
