@@ -28,7 +28,7 @@ Exit status:
   4 the software failed   130 interrupted";
 
 /// How results are shown; these go with every command.
-#[derive(Debug, Args)]
+#[derive(Debug, Clone, Args)]
 #[command(next_help_heading = "With every command")]
 pub(crate) struct Shown {
     /// The guide to use; otherwise setup-guide.toml in this folder or one above it
@@ -76,8 +76,22 @@ pub(crate) enum Command {
     Walk(Walk),
     /// Only the plan: what to do on this machine; also as a script to read before running
     Plan(Plan),
-    /// Everything about one requirement, or the page of a cause; alone, the list of both
+    /// Everything about one requirement, or the page of a cause or a rule; alone, the list of all
     Explain(Explain),
+    #[cfg(feature = "desk")]
+    /// For maintainers: write a first guide from what the repository says
+    Draft(Draft),
+    #[cfg(feature = "desk")]
+    /// For maintainers: read the guide as its strictest reader, and correct what is certain
+    Proofread(Proofread),
+    #[cfg(feature = "desk")]
+    /// For maintainers: the JSON Schema of a guide, a described machine or a report, for editors
+    #[command(after_help = "Example:\n  setup-ready schema guide --output guide.schema.json")]
+    Schema {
+        /// Of what
+        #[arg(value_name = "WHAT")]
+        what: SchemaOf,
+    },
     /// A tour with a made-up project and four machines; your own is not looked at
     Demo(Demo),
     /// Completion for your shell, on standard output
@@ -223,16 +237,89 @@ fn time_limit(text: &str) -> Result<Duration, String> {
     if sensible.contains(&limit) { Ok(limit) } else { Err("a time limit lies between 100ms and 1h".to_owned()) }
 }
 
+/// What has a schema.
+#[cfg(feature = "desk")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum SchemaOf {
+    Guide,
+    Machine,
+    Report,
+}
+
+#[cfg(feature = "desk")]
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is drafted, and how",
+    after_help = "Examples:
+  setup-ready draft                     writes setup-guide.toml, where there is none
+  setup-ready draft --additions         what the repository says and the guide does not; exit status 1 where there is something
+  setup-ready draft --statements        all that the repository says, with its places
+  setup-ready draft ~/projects/buoy     another folder
+
+Nothing of the repository is run, and nothing is asked of anybody."
+)]
+pub(crate) struct Draft {
+    /// The folder of the repository; otherwise this one
+    #[arg(value_name = "FOLDER")]
+    pub(crate) folder: Option<PathBuf>,
+    /// Only what the guide does not speak of, to be put behind it
+    #[arg(long, conflicts_with = "statements")]
+    pub(crate) additions: bool,
+    /// Every statement that was found, a line each; no guide is written
+    #[arg(long)]
+    pub(crate) statements: bool,
+    /// How many folders deep to look, besides those that workspaces name
+    #[arg(long, value_name = "N", default_value_t = 1, value_parser = clap::value_parser!(u8).range(0..=8))]
+    pub(crate) depth: u8,
+}
+
+/// The forms of remarks.
+#[cfg(feature = "desk")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum RemarksFormat {
+    Text,
+    Json,
+    Sarif,
+}
+
+#[cfg(feature = "desk")]
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "How it is read",
+    after_help = "Examples:
+  setup-ready proofread
+  setup-ready proofread --correct                      carries out what is certain, in the file
+  setup-ready proofread --format sarif --output guide.sarif
+  setup-ready explain pin-exceeded                     the page of a rule
+
+Exit status: 0 nothing to say, 1 remarks, 2 wrong use.
+A remark that is right as it is can be accepted in the guide, with the reason:
+  [proofread]
+  accept = [{ rule = \"used-unlisted\", of = \"tool jq\", because = \"Only the release needs it.\" }]"
+)]
+pub(crate) struct Proofread {
+    /// Carry out in the guide's file what is certain; comments and layout stay
+    #[arg(long)]
+    pub(crate) correct: bool,
+    /// The form of the remarks: text for people, json for programs, sarif for code hosts
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: RemarksFormat,
+    /// How many folders deep to look for what the repository says, besides those that workspaces name
+    #[arg(long, value_name = "N", default_value_t = 1, value_parser = clap::value_parser!(u8).range(0..=8))]
+    pub(crate) depth: u8,
+}
+
 #[derive(Debug, Args)]
 #[command(
     next_help_heading = "What is explained",
     after_help = "Examples:
   setup-ready explain                   the requirements of the guide, and all causes
   setup-ready explain cmake             one requirement, looked at now
-  setup-ready explain tool-shadowed     the page of a cause"
+  setup-ready explain tool-shadowed     the page of a cause
+  setup-ready explain pin-exceeded      the page of a rule of proofreading"
 )]
 pub(crate) struct Explain {
-    /// A requirement of the guide, or a cause
+    /// A requirement of the guide, a cause, or a rule of proofreading
     #[arg(value_name = "ID-OR-CAUSE")]
     pub(crate) word: Option<String>,
     /// A described machine to look at instead of this one
@@ -243,9 +330,9 @@ pub(crate) struct Explain {
 #[derive(Debug, Args)]
 #[command(after_help = "Examples:
   setup-ready demo
-  setup-ready demo --into driftbuoy     also writes the guide and the machines there, to try things with")]
+  setup-ready demo --into driftbuoy     also writes the guide, its machines and the project's files there, to try things with")]
 pub(crate) struct Demo {
-    /// Write the guide and its machines to this new folder
+    /// Write the guide, its machines and the project's files to this new folder
     #[arg(long, value_name = "FOLDER")]
     pub(crate) into: Option<PathBuf>,
 }

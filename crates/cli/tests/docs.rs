@@ -4,6 +4,7 @@
 use build_setup_ready::cause::Cause;
 use build_setup_ready::demo::MACHINES;
 use build_setup_ready::guide::{Kind, Placeholder};
+use build_setup_ready::proofread::Rule;
 use build_setup_ready::{Described, Preflight, guide, schema};
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
@@ -55,6 +56,22 @@ fn the_page_of_causes_is_made_from_the_registry() {
 }
 
 #[test]
+fn the_page_of_rules_is_made_from_the_registry() {
+    let mut page = "# The rules of proofreading\n\nWhat `setup-ready proofread` remarks on. The ids are stable, since guides accept remarks by them; `setup-ready explain ID` shows a guide that breaks each and one that keeps it. This page is made from the registry (`SNAPSHOTS=overwrite cargo test`).\n".to_owned();
+    let mut family = None;
+    for rule in Rule::ALL {
+        if family != Some(rule.family()) {
+            family = Some(rule.family());
+            write!(page, "\n## {}\n\n| rule | weight | what is wrong | what a newcomer suffers | what to write |\n| --- | --- | --- | --- | --- |\n", rule.family().title()).unwrap();
+        }
+        let text = rule.page();
+        writeln!(page, "| `{}` | {} | {} | {} | {} |", rule.id(), rule.weight().word(), text.meaning, text.suffers, text.right)
+            .unwrap();
+    }
+    assert_data_eq!(page, Data::read_from(&root().join("docs/rules.md"), None));
+}
+
+#[test]
 fn guides_and_machines_in_documents_are_read_without_a_mistake() {
     for document in ["README.md", "docs/guide-format.md"] {
         // Parts of guides are read by the test of their kinds.
@@ -77,6 +94,8 @@ fn links_between_documents_lead_somewhere() {
         "docs/guide-format.md",
         "docs/described-machines.md",
         "docs/report.md",
+        "docs/drafting.md",
+        "docs/keeping-a-guide-true.md",
     ] {
         let folder = root().join(document).parent().unwrap().to_owned();
         for link in read(document).split("](").skip(1).map(|rest| rest.split(')').next().unwrap().to_owned()) {

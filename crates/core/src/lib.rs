@@ -34,6 +34,7 @@ pub mod consent;
 // No part of the interface: `build-setup-ready` reads its own files with it.
 #[doc(hidden)]
 pub mod document;
+pub mod draft;
 pub mod driver;
 pub mod elsewhere;
 pub mod finding;
@@ -49,11 +50,13 @@ mod packages;
 pub mod plan;
 pub mod probe;
 pub mod problem;
+pub mod proofread;
 pub mod report;
 #[cfg(feature = "schema")]
 mod schema;
 pub mod selection;
 pub mod settled;
+pub mod statement;
 #[cfg(test)]
 mod testing;
 pub mod text;

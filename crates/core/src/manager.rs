@@ -1,5 +1,6 @@
 //! The package managers that are known: what shows that one is here, and how it installs.
 
+use crate::observation::Os;
 use serde::{Deserialize, Serialize};
 
 macro_rules! managers {
@@ -68,6 +69,15 @@ impl Manager {
     /// The manager with this word.
     pub fn from_word(word: &str) -> Option<Self> {
         Self::ALL.iter().copied().find(|manager| manager.word() == word)
+    }
+
+    /// The system on which it is at home.
+    pub fn system(self) -> Os {
+        match self {
+            Self::Apt | Self::Dnf | Self::Zypper | Self::Pacman | Self::Apk => Os::Linux,
+            Self::Brew | Self::Port => Os::Macos,
+            Self::Winget | Self::Scoop | Self::Choco => Os::Windows,
+        }
     }
 
     /// Whether it is where the programs of this manager go, which serves the whole system; `None` for those that have folders of their own.

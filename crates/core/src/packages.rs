@@ -1,5 +1,7 @@
 //! Which packages stand for a requirement.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "all kinds but two have only the packages that the guide names")]
+
 use crate::catalogue;
 use crate::guide::{Subject, Tool};
 use crate::manager::Manager;
@@ -7,7 +9,18 @@ use crate::prelude::*;
 
 /// The packages for managers of this machine, in the machine's order: the guide's, or where the guide names none at all, the catalogue's.
 pub(crate) fn packages_for(subject: &Subject, managers: &[Manager]) -> Vec<(Manager, String)> {
-    if let Subject::Tool(tool) = subject { packages_of_tool(tool, managers) } else { named(subject.packages(), managers) }
+    match subject {
+        Subject::Tool(tool) => packages_of_tool(tool, managers),
+        Subject::Library(library) if library.packages.is_empty() => {
+            let known: Vec<(Manager, String)> = catalogue::libraries::named(&library.name)
+                .into_iter()
+                .flat_map(catalogue::libraries::KnownLibrary::packages)
+                .map(|(manager, name)| (manager, name.to_owned()))
+                .collect();
+            named(&known, managers)
+        }
+        other => named(other.packages(), managers),
+    }
 }
 
 /// The same for a tool.

@@ -71,10 +71,15 @@ impl ProblemKind {
 impl Problem {
     /// The line and the column (both from 1, columns in characters) where this problem starts in `text`.
     pub fn position(&self, text: &str) -> (usize, usize) {
-        let before = text.get(..text.floor_char_boundary(self.span.start)).unwrap_or(text);
-        let line_start = before.rfind('\n').map_or(0, |at| at + 1);
-        (before.matches('\n').count() + 1, before.get(line_start..).unwrap_or("").chars().count() + 1)
+        position(text, self.span.start)
     }
+}
+
+/// The line and the column (both from 1, columns in characters) of a byte of a text.
+pub fn position(text: &str, offset: usize) -> (usize, usize) {
+    let before = text.get(..text.floor_char_boundary(offset)).unwrap_or(text);
+    let line_start = before.rfind('\n').map_or(0, |at| at + 1);
+    (before.matches('\n').count() + 1, before.get(line_start..).unwrap_or("").chars().count() + 1)
 }
 
 /// All that is wrong with a text, in its order. As an error it prints itself, a line a mistake.

@@ -1,10 +1,13 @@
 //! What is fed, and with what it begins.
 
+use build_setup_ready::demo::REPOSITORY;
+use build_setup_ready::draft::Draft;
 use build_setup_ready::manager::Manager;
+use build_setup_ready::proofread::{Evidence, corrected, proofread};
 use build_setup_ready::read;
 use build_setup_ready::text::{Grammar, Pattern, Sanitised, ShellLine, Size, nearest, parse_duration};
 use build_setup_ready::version::{Asked, Range, Version, find};
-use build_setup_ready::{Described, Preflight, fix, guide};
+use build_setup_ready::{Described, Preflight, fix, guide, statements_of, write};
 use std::sync::LazyLock;
 
 /// A reader, or several of a sort.
@@ -33,8 +36,58 @@ pub(crate) const TARGETS: &[Target] = &[
         about: "files of projects: pins, variables, version control, descriptions of libraries",
         feed: files,
     },
+    Target {
+        name: "repository",
+        about: "what repositories say, in all their files; guides proofread with that",
+        feed: repository,
+    },
     Target { name: "records", about: "what installations of tools state of themselves", feed: records },
     Target { name: "systems", about: "what the parts of systems, programs and package managers print", feed: systems },
+];
+
+/// Names of files, so that each reader gets its turn.
+const NAMES: [&str; 32] = [
+    "CMakeLists.txt",
+    "CMakePresets.json",
+    "meson.build",
+    "configure.ac",
+    "Makefile",
+    "Dockerfile",
+    "compose.yaml",
+    ".github/workflows/a.yml",
+    ".gitlab-ci.yml",
+    "bitbucket-pipelines.yml",
+    "package.json",
+    "pyproject.toml",
+    "setup.cfg",
+    "Cargo.toml",
+    "Cargo.lock",
+    "rust-toolchain",
+    "go.mod",
+    "main.go",
+    "pom.xml",
+    "build.gradle",
+    "Gemfile",
+    "composer.json",
+    "mix.exs",
+    "global.json",
+    "a.csproj",
+    ".tool-versions",
+    ".nvmrc",
+    ".env.example",
+    ".gitattributes",
+    "README.md",
+    "build.sh",
+    "binding.gyp",
+];
+
+const MORE_FILES: &[&str] = &[
+    "project('a', 'c', meson_version: '>=0.6')\nx = dependency('y', version: ['>=1', '<2'], required: get_option('z'))\nif host_machine.system() == 'windows'\nfind_program('a', '''b''')\nendif\n",
+    "AC_INIT([a],[1])\nAS_IF([test x = y], [PKG_CHECK_MODULES([A],[b >= 1 c],,[d])])\nif test a; then\nAC_PATH_PROG([X],[y])\nfi dnl e\n",
+    "FROM node:${V:-20}-slim AS a\nRUN --mount=type=cache apt-get install -y \\\n a=1 \\\n # b\n && echo <<EOF\nx\nEOF\nEXPOSE 80/tcp\n",
+    "<project><properties><a>1</a><maven.compiler.release>${a}</maven.compiler.release></properties></project>",
+    "~~~sh\n$ sudo dnf install -y a b || V=$(git describe $(x)) make -C y 2>&1\n~~~\n",
+    "a: &x [b, *x]\nc: {<<: *x, d: |\n  e\n}\n? f\n: - g\n  - !h i\n",
 ];
 
 const GUIDE: &str = include_str!("../../library/demo/setup-guide.toml");
@@ -72,6 +125,7 @@ pub(crate) fn seeds(target: &str) -> Vec<String> {
             "Überbrückung 浮標\u{202e}",
             "cat <<END",
         ]),
+        "repository" => REPOSITORY.iter().map(|(_, text)| (*text).to_owned()).chain(owned(MORE_FILES)).collect(),
         "files" => owned(&[
             "export A='b c' # d\nE=\"f\\n\"\n",
             "[toolchain]\nchannel = \"1.75\"\n",
@@ -275,4 +329,19 @@ fn started(text: &str) {
         });
         let _ = trail.outcome("A", false);
     }
+}
+
+fn repository(text: &str, choice: usize) {
+    let name = NAMES.get(choice % NAMES.len()).copied().unwrap_or("README.md");
+    let statements = statements_of(name, text);
+    let draft = write::draft(&Draft::of(&statements), "a");
+    // Whatever a repository says, what is drafted from it can be read.
+    assert!(statements.is_empty() || !draft.contains("\n[require.") || guide::parse(&draft).is_ok(), "{draft}");
+    let evidence = Evidence { statements, ..Evidence::default() };
+    let remarks = proofread(&draft, &evidence);
+    let (right, _) = corrected(&draft, &remarks);
+    assert!(guide::parse(&draft).is_err() || guide::parse(&right).is_ok(), "{right}");
+    // And a guide that is anything.
+    let remarks = proofread(text, &evidence);
+    let _ = corrected(text, &remarks);
 }

@@ -3,6 +3,22 @@
 /// The guide's text.
 pub const GUIDE: &str = include_str!("../demo/setup-guide.toml");
 
+/// The files of the project that say something of what building it needs: a path, and a text.
+#[cfg(feature = "desk")]
+pub const REPOSITORY: [(&str, &str); 11] = [
+    (".env.example", include_str!("../demo/repository/.env.example")),
+    (".github/workflows/build.yml", include_str!("../demo/repository/.github/workflows/build.yml")),
+    (".gitmodules", include_str!("../demo/repository/.gitmodules")),
+    ("CMakeLists.txt", include_str!("../demo/repository/CMakeLists.txt")),
+    ("CMakePresets.json", include_str!("../demo/repository/CMakePresets.json")),
+    ("CONTRIBUTING.md", include_str!("../demo/repository/CONTRIBUTING.md")),
+    ("Makefile", include_str!("../demo/repository/Makefile")),
+    ("compose.yaml", include_str!("../demo/repository/compose.yaml")),
+    ("firmware/CMakeLists.txt", include_str!("../demo/repository/firmware/CMakeLists.txt")),
+    ("page/package.json", include_str!("../demo/repository/page/package.json")),
+    ("shore/pyproject.toml", include_str!("../demo/repository/shore/pyproject.toml")),
+];
+
 /// A machine of the demonstration.
 #[derive(Debug, Clone, Copy)]
 #[non_exhaustive]

@@ -9,10 +9,11 @@ mod live;
 mod notice;
 mod owner;
 mod preflight;
+#[cfg(feature = "desk")]
+mod proof;
 // No part of the interface: the readers of other systems are used there only, and fuzz targets call them all.
 #[doc(hidden)]
 pub mod read;
-#[doc(hidden)]
 mod repository;
 mod run;
 #[cfg(feature = "schema")]
@@ -31,11 +32,18 @@ pub use host::{Host, Interrupt};
 pub use live::{Ask, Live};
 pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
+#[cfg(feature = "desk")]
+pub use proof::Proof;
+#[cfg(feature = "desk")]
+#[doc(hidden)]
+pub use repository::statements_of;
+#[cfg(feature = "desk")]
+pub use repository::{FileRemark, Repository};
 #[doc(hidden)]
 pub use run::{KEPT_BY, start_nothing_more};
 pub use setup_ready_core::{
-    advice, cause, consent, driver, elsewhere, finding, fix, guide, known, manager, observation, plan, probe, problem, report,
-    selection, settled, text, version, words,
+    advice, cause, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, plan, probe, problem,
+    proofread, report, selection, settled, statement, text, version, words,
 };
 use setup_ready_core::{catalogue, document};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};

@@ -3,7 +3,7 @@
 
 use crate::cause::Cause;
 use crate::described::vocabulary::TOP;
-use crate::guide::vocabulary::{Key, PLACE, PROJECT, REQUIREMENT, ROLE, STAGE, Shape, VALUE, needed};
+use crate::guide::vocabulary::{Key, PLACE, PROJECT, PROOFREAD, REQUIREMENT, ROLE, STAGE, Shape, VALUE, needed};
 use crate::guide::{KINDS, KindKeys};
 use serde_json::{Map, Value, json};
 
@@ -91,6 +91,7 @@ pub fn guide() -> Value {
             "place": { "type": "object", "additionalProperties": table(&PLACE) },
             "role": { "type": "object", "additionalProperties": table(&ROLE) },
             "stage": { "type": "array", "items": table(&STAGE) },
+            "proofread": table(&PROOFREAD),
             "require": { "type": "object", "additionalProperties": requirement },
         },
         "required": ["format", "project", "require"],

@@ -4,6 +4,8 @@ use crate::look::closing::NextCommands;
 use crate::look::report::verdict_word;
 use crate::look::{Ink, Look, Paper, report};
 use crate::output;
+#[cfg(feature = "desk")]
+use build_setup_ready::demo::REPOSITORY;
 use build_setup_ready::demo::{GUIDE, MACHINES};
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::guide::{self, Guide};
@@ -103,12 +105,14 @@ fn farewell(paper: &mut Paper<'_>, folder: Option<&Path>) {
     if let Some(folder) = folder {
         let guide = folder.join(GUIDE_FILE).display().to_string();
         let text = format!(
-            "The guide and the machines ({}) are in {} now. To check this machine:",
+            "The guide and what belongs to it (machines: {}) are in {} now. To check this machine:",
             join_words(&names, "and"),
             folder.display()
         );
         paper.block(0, &text, Ink::Body);
         paper.copyable(2, &format!("setup-ready preflight --guide {guide} --role shore"));
+        #[cfg(feature = "desk")]
+        for_maintainers(paper, &guide, folder);
         return;
     }
     paper.block(0, "In the folder of a project that has a setup-guide.toml, type:", Ink::Body);
@@ -120,7 +124,15 @@ fn farewell(paper: &mut Paper<'_>, folder: Option<&Path>) {
     paper.copyable(2, "setup-ready preflight --guide driftbuoy --role shore");
 }
 
-/// Writes the guide and the machines into a folder that does not exist yet.
+#[cfg(feature = "desk")]
+fn for_maintainers(paper: &mut Paper<'_>, guide: &str, folder: &Path) {
+    let text = "To see what its maintainer sees (the guide read by its strictest reader, and all that the project's files say):";
+    paper.block(0, text, Ink::Body);
+    paper.copyable(2, &format!("setup-ready proofread --guide {guide}"));
+    paper.copyable(2, &format!("setup-ready draft --statements {}", folder.display()));
+}
+
+/// Writes the guide, the machines and the files of the project into a folder that does not exist yet.
 fn write_files(folder: &Path) -> Result<(), Failure> {
     let failed = |path: &Path| {
         let path = path.to_owned();
@@ -130,6 +142,13 @@ fn write_files(folder: &Path) -> Result<(), Failure> {
     let machines = folder.join("machines");
     std::fs::create_dir(&machines).map_err(failed(&machines))?;
     output::write(GUIDE.as_bytes(), Some(&folder.join(GUIDE_FILE)))?;
+    #[cfg(feature = "desk")]
+    for (name, text) in REPOSITORY {
+        let path = folder.join(name);
+        let above = path.parent().unwrap_or(folder);
+        std::fs::create_dir_all(above).map_err(failed(above))?;
+        output::write(text.as_bytes(), Some(&path))?;
+    }
     for machine in &MACHINES {
         output::write(machine.text.as_bytes(), Some(&machines.join(format!("{}.toml", machine.name))))?;
     }

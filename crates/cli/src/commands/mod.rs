@@ -3,9 +3,15 @@
 mod check;
 mod completions;
 mod demo;
+#[cfg(feature = "desk")]
+mod draft;
 mod explain;
 mod plan;
 mod preflight;
+#[cfg(feature = "desk")]
+mod proofread;
+#[cfg(feature = "desk")]
+mod schema;
 mod walk;
 
 use crate::arguments::{Command, Typed};
@@ -20,6 +26,12 @@ pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<S
         Command::Walk(arguments) => walk::run(arguments, &typed.shown, (interrupt, look)),
         Command::Plan(arguments) => plan::run(arguments, &typed.shown, (interrupt, look)),
         Command::Explain(arguments) => explain::run(arguments, &typed.shown, (interrupt, look)),
+        #[cfg(feature = "desk")]
+        Command::Draft(arguments) => draft::run(arguments, &typed.shown, look),
+        #[cfg(feature = "desk")]
+        Command::Proofread(arguments) => proofread::run(arguments, &typed.shown, look),
+        #[cfg(feature = "desk")]
+        Command::Schema { what } => schema::run(*what, &typed.shown),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),
         Command::Completions { shell } => completions::run(*shell, &typed.shown),
     }

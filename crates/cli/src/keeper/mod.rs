@@ -17,6 +17,8 @@ fn looks_here(command: &Command) -> bool {
         Command::Plan(one) => one.check.how.machine.is_none(),
         Command::Walk(one) => one.how.machine.is_none(),
         Command::Explain(one) => one.machine.is_none() && one.word.is_some(),
+        #[cfg(feature = "desk")]
+        Command::Draft(_) | Command::Proofread(_) | Command::Schema { .. } => false,
         Command::Demo(_) | Command::Completions { .. } => false,
     }
 }

@@ -4,10 +4,10 @@ use super::{Colour, Ink, Look, Paper};
 use crate::exit::Failure;
 use annotate_snippets::renderer::DecorStyle;
 use annotate_snippets::{AnnotationKind, Level, Renderer, Snippet};
-use build_setup_ready::problem::Problem;
 use build_setup_ready::text::Sanitised;
 use build_setup_ready::{GUIDE_FILE, LoadError};
 use std::io::Write;
+use std::ops::Range;
 
 /// More mistakes than this are only counted: whoever has that many corrects some first.
 const MOST_SHOWN: usize = 20;
@@ -19,7 +19,9 @@ pub(crate) fn show(failure: &Failure, look: &Look) {
         let path = path.display().to_string();
         for (index, problem) in mistakes.iter().take(MOST_SHOWN).enumerate() {
             let number = format!("mistake {} of {}", index + 1, mistakes.count());
-            let drawn = excerpt(problem, &number, (&path, text), look);
+            let marked =
+                Marked { span: problem.span.clone(), message: &problem.message, hint: problem.note.as_deref(), ink: Ink::Loud };
+            let drawn = excerpt(&marked, &number, (&path, text), (look, look.error_color));
             paper.ready_made(&drawn);
             paper.gap();
             paper.gap();
@@ -60,17 +62,30 @@ fn next_steps(failure: &Failure) -> Vec<String> {
     }
 }
 
-/// A mistake with its place in the text. The excerpt is a few lines at most, each cut to a readable length.
-fn excerpt(problem: &Problem, number: &str, (path, text): (&str, &str), look: &Look) -> String {
-    let renderer = if look.error_color == Colour::On {
+/// A place in a text, and what is said of it.
+pub(crate) struct Marked<'m> {
+    /// In bytes.
+    pub(crate) span: Range<usize>,
+    /// What is wrong.
+    pub(crate) message: &'m str,
+    /// What would be right.
+    pub(crate) hint: Option<&'m str>,
+    /// How loudly it is said.
+    pub(crate) ink: Ink,
+}
+
+/// What is said of a place, with the place. The excerpt is a few lines at most, each cut to a readable length.
+pub(crate) fn excerpt(problem: &Marked<'_>, number: &str, (path, text): (&str, &str), (look, color): (&Look, Colour)) -> String {
+    let renderer = if color == Colour::On {
         // The same inks as everywhere.
-        Renderer::styled().error(Ink::Loud.style()).help(Ink::Strong.style()).line_num(Ink::Quiet.style())
+        Renderer::styled().error(problem.ink.style()).help(Ink::Strong.style()).line_num(Ink::Quiet.style())
     } else {
         Renderer::plain()
     };
     let decor = if look.plain { DecorStyle::Ascii } else { DecorStyle::Unicode };
     let renderer = renderer.term_width(look.width).decor_style(decor);
-    let (line, _) = problem.position(text);
+    let before = text.get(..text.floor_char_boundary(problem.span.start)).unwrap_or(text);
+    let line = before.matches('\n').count() + 1;
     let start =
         text.get(..text.floor_char_boundary(problem.span.start)).and_then(|before| before.rfind('\n')).map_or(0, |at| at + 1);
     let from_start = text.get(start..).unwrap_or("");
@@ -89,8 +104,8 @@ fn excerpt(problem: &Problem, number: &str, (path, text): (&str, &str), look: &L
         let whole = textwrap::Options::new(width).word_splitter(textwrap::WordSplitter::NoHyphenation);
         textwrap::fill(&Sanitised::line(text).to_string(), whole)
     };
-    let message = broken(&problem.message, number.len() + 2);
-    let note = problem.note.as_ref().map(|note| broken(note, line.to_string().len() + 10));
+    let message = broken(problem.message, number.len() + 2);
+    let note = problem.hint.map(|note| broken(note, line.to_string().len() + 10));
     let level = Level::ERROR.with_name(number);
     let snippet = Snippet::source(clean).line_start(line).path(path).annotation(AnnotationKind::Primary.span(from..to.max(from)));
     let mut group = level.primary_title(message).element(snippet);

@@ -1,6 +1,8 @@
 //! How things look. Width, colour and characters are parameters, found out once.
 
 pub(crate) mod closing;
+#[cfg(feature = "desk")]
+pub(crate) mod desk;
 pub(crate) mod doing;
 pub(crate) mod failure;
 mod opening;

@@ -4,6 +4,7 @@
 
 mod harmful;
 mod index;
+pub mod libraries;
 mod records;
 mod rows;
 
@@ -55,6 +56,11 @@ pub fn find(name: &str) -> Option<&'static Row> {
         // `python3.12` is a `python3`.
         name.get(..stem.len() + 1).and_then(exact).or_else(|| exact(stem))
     })
+}
+
+/// Every tool that is known.
+pub fn all() -> &'static [Row] {
+    rows::ROWS
 }
 
 /// Whether a tool of just this name is known.

@@ -4,6 +4,7 @@ mod parse;
 
 use parse::ConditionError;
 
+use crate::observation::Os;
 use crate::prelude::*;
 use crate::version::Version;
 use core::cmp::Ordering;
@@ -32,6 +33,11 @@ impl Condition {
     #[must_use]
     pub(crate) fn not(&self) -> Self {
         Self { text: format!("not ({})", self.text), expression: Expression::Not(Box::new(self.expression.clone())) }
+    }
+
+    /// Whether it holds on some machine with this system.
+    pub(crate) fn may_hold_on(&self, os: Os) -> bool {
+        !matches!(self.evaluate(&mut OnlySystem(os)), Ok(Truth::False))
     }
 
     /// Whether it holds.
@@ -170,6 +176,25 @@ impl Truth {
             Some(false) => Self::False,
             None => Self::Unknown,
         }
+    }
+}
+
+/// A machine of which only the system is known.
+struct OnlySystem(Os);
+
+impl Facts<core::convert::Infallible> for OnlySystem {
+    fn flag(&mut self, flag: Flag) -> Result<Option<bool>, core::convert::Infallible> {
+        Ok(match flag {
+            Flag::Linux => Some(self.0 == Os::Linux),
+            Flag::Macos => Some(self.0 == Os::Macos),
+            Flag::Windows => Some(self.0 == Os::Windows),
+            Flag::Wsl => (self.0 != Os::Linux).then_some(false),
+            Flag::Container | Flag::VirtualMachine | Flag::Admin | Flag::Ci => None,
+        })
+    }
+
+    fn values(&mut self, _: Fact) -> Result<Option<Vec<String>>, core::convert::Infallible> {
+        Ok(None)
     }
 }
 

@@ -65,6 +65,17 @@ impl Language {
         })
     }
 
+    /// Its word.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Python => "python",
+            Self::Node => "node",
+            Self::Ruby => "ruby",
+            Self::Perl => "perl",
+            Self::Php => "php",
+        }
+    }
+
     /// What people call it.
     pub const fn name(self) -> &'static str {
         match self {

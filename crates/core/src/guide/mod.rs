@@ -1,5 +1,6 @@
 //! The setup guide: its model, and its reading with all mistakes at once.
 
+mod acceptance;
 mod command_line;
 mod component;
 mod defaults;
@@ -21,6 +22,7 @@ mod supply_parse;
 mod value;
 pub mod vocabulary;
 
+pub use acceptance::Acceptance;
 pub use component::{Component, ComponentSort, Installer, Language};
 pub use fix::{Edit, GuideFix, Then};
 pub use kind::{KINDS, Kind, KindKeys};
@@ -57,6 +59,8 @@ pub struct Guide {
     pub values: Vec<Value>,
     /// The requirements, in the order of the guide.
     pub requirements: Vec<Requirement>,
+    /// The remarks of proofreading that it lets stand.
+    pub accepted: Vec<Acceptance>,
     /// Its text, where values may move: then it is read with what they are.
     text: Option<Arc<str>>,
 }
@@ -125,6 +129,13 @@ impl Guide {
     pub fn moved(&self, settings: &[String]) -> Option<Self> {
         let moved = parse::with(self.text.as_deref()?, settings).ok()?;
         (moved.requirements.len() == self.requirements.len()).then_some(moved)
+    }
+
+    /// Whether it lets stand that nothing in it speaks of this.
+    pub fn accepts_unlisted(&self, topic: &crate::statement::Topic) -> bool {
+        let named = topic.to_string();
+        let rules = ["pinned-unlisted", "used-unlisted"];
+        self.accepted.iter().any(|one| rules.contains(&one.rule.as_str()) && one.of.as_ref().is_none_or(|of| *of == named))
     }
 
     /// The index of the place with this id.

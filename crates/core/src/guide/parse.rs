@@ -4,8 +4,8 @@ use super::reading::{Words, check_id, check_word, condition};
 use super::value::Uses;
 use super::vocabulary::SYSTEMS;
 use super::{
-    EnvironmentVariable, Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, command_line, fix_parse, oracle,
-    order, place, subject_parse, value,
+    EnvironmentVariable, Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, acceptance, command_line,
+    fix_parse, oracle, order, place, subject_parse, value,
 };
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
@@ -74,6 +74,7 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
         top.pass_over(key);
     }
     let project = read_project(&top);
+    let accepted = acceptance::read(&top);
     let named = top.named_tables("require", MOST_REQUIREMENTS);
     if named.is_empty() && !top.has("require") {
         top.problems().report(ProblemKind::MissingKey, 0..0, "the guide requires nothing; add a table such as [require.git]");
@@ -112,7 +113,7 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
     order::report_cycles(&requirements, top.problems());
     order::imply(&mut requirements);
     top.finish(|_| None);
-    Guide { project, roles, stages, places, values, requirements, text: None }
+    Guide { project, roles, stages, places, values, requirements, accepted, text: None }
 }
 
 /// Where the requirements of each name will stand. Several that share all else have the name of their table together, and their own each.

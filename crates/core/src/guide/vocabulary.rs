@@ -250,6 +250,12 @@ pub const ROLE: [Key; 6] =
 /// The keys of a `[place.ID]`.
 pub const PLACE: [Key; 4] = [may("title", Text), may("when", Text), may("outside", Text), may("enter", Text)];
 
+/// The keys of an entry of `accept` in `[proofread]`.
+pub const ACCEPTANCE: [Key; 3] = [needed("rule", Text), may("of", Text), needed("because", Text)];
+
+/// The keys of `[proofread]`.
+pub const PROOFREAD: [Key; 1] = [may("accept", Tables(&ACCEPTANCE))];
+
 /// The keys of a `[value.ID]`.
 pub const VALUE: [Key; 5] =
     [needed("is", Either(&[Text, Number])), may("variable", Text), may("env_file", Text), may("file", Text), may("key", Text)];

@@ -18,6 +18,7 @@
 //! An unknown word (`1.0-foo`) cannot be ranked against the same release without it: the answer is *unknown*, never a guess.
 //! The pre-release order follows Semantic Versioning 2.0.0 item 11 and PEP 440.
 
+mod between;
 mod find;
 mod named;
 mod names;

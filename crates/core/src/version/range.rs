@@ -205,6 +205,11 @@ impl Range {
         Self::parse(&format!("{} {}", sign.text(), limit.trim_end_matches(".*"))).ok()
     }
 
+    /// The numbers of every limit in it.
+    pub(super) fn limits(&self) -> impl Iterator<Item = Vec<u64>> {
+        self.alternatives.iter().flatten().map(|bound| bound.limit.numbers().to_vec())
+    }
+
     /// How `version` stands to this range.
     pub fn fit(&self, version: &Version) -> Fit {
         match self.judge(version) {

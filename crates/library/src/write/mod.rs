@@ -1,12 +1,20 @@
 //! Reports as files: a function per format.
 
+#[cfg(feature = "desk")]
+mod draft;
 mod json;
 mod plan;
 mod plan_powershell;
+#[cfg(feature = "desk")]
+mod remarks;
 mod whole;
 
+#[cfg(feature = "desk")]
+pub use draft::{additions, draft};
 pub use plan::{plan_json, plan_markdown, plan_sh};
 pub use plan_powershell::plan_powershell;
+#[cfg(feature = "desk")]
+pub use remarks::{remarks_json, remarks_sarif};
 pub use whole::{Readers, no_more_files, write_whole};
 
 use crate::report::Report;

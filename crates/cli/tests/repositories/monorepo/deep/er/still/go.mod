@@ -1,0 +1,3 @@
+module never.example/never
+
+go 1.99

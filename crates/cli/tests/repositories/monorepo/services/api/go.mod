@@ -1,0 +1,3 @@
+module estuary.example/api
+
+go 1.21

@@ -1,0 +1,3 @@
+module estuary.example/mail
+
+go 1.22.1

@@ -1,0 +1,127 @@
+//! Proofreading a guide where it lies: with what its repository says, and with what is offered on new machines.
+
+use crate::cause::Cause;
+use crate::document::LARGEST_BYTES;
+use crate::finding::Verdict;
+use crate::guide::{self, Guide, Subject};
+use crate::observation::{Os, Pinned};
+use crate::proofread::{Evidence, Remark, proofread};
+use crate::repository::{FileRemark, Repository, version_in};
+use crate::selection::Selection;
+use crate::{Described, Preflight};
+use std::path::Path;
+
+/// A guide with what its strictest reader says of it.
+#[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
+pub struct Proof {
+    /// The remarks, in the order of the text.
+    pub remarks: Vec<Remark>,
+    /// Files of the repository that could not be read.
+    pub files: Vec<FileRemark>,
+}
+
+impl Proof {
+    /// Reads a guide's text; `folder` is the root of its repository.
+    ///
+    /// ```
+    /// use build_setup_ready::{Proof, Repository};
+    ///
+    /// let folder = tempfile::tempdir().unwrap();
+    /// std::fs::write(folder.path().join("go.mod"), "module shore.example/station\n\ngo 1.22\n").unwrap();
+    /// let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\nhelp = \"Ask.\"\n[require.go]\ntool = \"go\"\nversion = \">= 1.18\"\nwhy = \"The shore station is written in it.\"\n";
+    /// let proof = Proof::read(guide, folder.path(), Repository::DEPTH);
+    /// assert_eq!(proof.remarks[0].message, "go.mod:3 asks for >= 1.22, and this accepts 1.18 too");
+    /// ```
+    pub fn read(text: &str, folder: &Path, depth: usize) -> Self {
+        let Ok(guide) = guide::parse(text) else {
+            return Self { remarks: proofread(text, &Evidence::default()), files: Vec::new() };
+        };
+        let repository = Repository::read(folder, depth);
+        let evidence = Evidence { pins: pins(&guide, folder), unfixed: unfixed(&guide), statements: repository.statements };
+        Self { remarks: proofread(text, &evidence), files: repository.remarks }
+    }
+}
+
+/// What the files say that `version_from` names.
+fn pins(guide: &Guide, folder: &Path) -> Vec<(usize, Pinned)> {
+    let mut found = Vec::new();
+    for (index, requirement) in guide.requirements.iter().enumerate() {
+        let Subject::Tool(tool) = &requirement.subject else { continue };
+        let Some(from) = &tool.version_from else { continue };
+        let path = folder.join(&from.file);
+        let plain = std::fs::symlink_metadata(&path).is_ok_and(|known| known.is_file() && known.len() <= LARGEST_BYTES as u64);
+        let text = if plain { std::fs::read_to_string(&path).ok() } else { None };
+        let pattern = from.pattern.as_ref().map(crate::text::Pattern::source);
+        let pinned = text.map_or(Pinned::NoFile, |text| version_in(&from.file, &text, &tool.names, pattern));
+        found.push((index, pinned));
+    }
+    found
+}
+
+/// A new machine with each system: nothing is installed but what the system brings.
+const NEW_MACHINES: [(Os, &str); 3] = [
+    (
+        Os::Linux,
+        "format = 1\nother_ports = \"free\"\n[machine]\nname = \"new\"\n[system]\nos = \"linux\"\nversion = \"6.12.0\"\ndistro = \"debian\"\ndistro_version = \"13\"\narch = \"x86_64\"\nflags = []\nmanagers = [\"apt\"]\n[user]\nname = \"newcomer\"\nadmin = true\nelevate = \"sudo\"\nshell = \"bash\"\nstartup_file = \"~/.bashrc\"\n",
+    ),
+    (
+        Os::Macos,
+        "format = 1\nother_ports = \"free\"\n[machine]\nname = \"new\"\n[system]\nos = \"macos\"\nversion = \"15.0\"\narch = \"aarch64\"\nflags = []\nmanagers = [\"brew\"]\n[user]\nname = \"newcomer\"\nadmin = true\nelevate = \"sudo\"\nshell = \"zsh\"\nstartup_file = \"~/.zshrc\"\n",
+    ),
+    (
+        Os::Windows,
+        "format = 1\nother_ports = \"free\"\n[machine]\nname = \"new\"\n[system]\nos = \"windows\"\nversion = \"10.0.26100\"\narch = \"x86_64\"\nflags = []\nmanagers = [\"winget\"]\n[user]\nname = \"newcomer\"\nadmin = true\nshell = \"powershell\"\n",
+    ),
+];
+
+/// What is not met on a new machine and has no fix there, by assessing it.
+fn unfixed(guide: &Guide) -> Vec<(usize, Os, Cause)> {
+    let promised = |os: Os| guide.project.systems.contains(&os) || (guide.project.systems.is_empty() && os == Os::Linux);
+    let mut found = Vec::new();
+    let shared = std::sync::Arc::new(guide.clone());
+    for (os, text) in NEW_MACHINES.iter().filter(|(os, _)| promised(*os)) {
+        let Ok(machine) = Described::parse(text) else { continue };
+        let selection = Selection { after_start: true, ..Selection::default() };
+        let Ok(report) = Preflight::new(std::sync::Arc::clone(&shared)).select(selection).run(&machine) else { continue };
+        for one in &report.settled {
+            let Some(requirement) = guide.requirements.get(one.index) else { continue };
+            let Some(cause) = one.finding.cause().filter(|_| one.finding.verdict() == Verdict::Unmet) else { continue };
+            // "Install it" helps nobody who does not know from where.
+            let in_words = is_installed(cause) && requirement.fixes.is_empty() && requirement.docs.is_none();
+            let does = |fix: &crate::fix::Fix| !fix.run.is_empty() || fix.edit.is_some();
+            if one.fixes.is_empty() || (in_words && !one.fixes.iter().any(does)) {
+                found.push((one.index, *os, cause));
+            }
+        }
+    }
+    found.sort_by_key(|(index, os, _)| (*index, *os));
+    found
+}
+
+/// What is cured by installing something.
+fn is_installed(cause: Cause) -> bool {
+    matches!(
+        cause,
+        Cause::ToolMissing
+            | Cause::LibraryMissing
+            | Cause::LibraryNoHeaders
+            | Cause::ModuleMissing
+            | Cause::HeadersMissing
+            | Cause::PackageMissing
+    )
+}
+
+#[cfg(test)]
+mod tests {
+    use super::NEW_MACHINES;
+    use crate::Described;
+
+    #[test]
+    fn new_machines_are_described_without_a_mistake() {
+        for (os, text) in NEW_MACHINES {
+            let read = Described::parse(text);
+            assert!(read.is_ok(), "{os:?}: {read:?}");
+        }
+    }
+}

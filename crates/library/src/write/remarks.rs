@@ -1,0 +1,120 @@
+//! Remarks of proofreading for programs: JSON of our own, and SARIF 2.1.0 (OASIS) for code hosts.
+
+use crate::Proof;
+use crate::problem::position;
+use crate::proofread::{Remark, Rule, Weight};
+use serde_json::{Value, json};
+use std::ops::Range;
+
+fn region(text: &str, span: &Range<usize>) -> Value {
+    let ((line, column), (end_line, end_column)) = (position(text, span.start), position(text, span.end.max(span.start)));
+    json!({ "startLine": line, "startColumn": column, "endLine": end_line, "endColumn": end_column })
+}
+
+fn written(value: &Value) -> String {
+    // A value that is made here can always be written.
+    serde_json::to_string_pretty(value).map(|text| text + "\n").unwrap_or_default()
+}
+
+/// The remarks as JSON, version 1.
+pub fn remarks_json(proof: &Proof, path: &str, text: &str) -> String {
+    let one = |remark: &Remark| {
+        let (line, column) = remark.position(text);
+        let replacements = remark.correction.as_ref().map(|correction| {
+            let each =
+                |one: &crate::proofread::Replacement| json!({ "from": one.span.start, "to": one.span.end, "text": one.text });
+            json!({ "says": correction.says, "replacements": correction.replacements.iter().map(each).collect::<Vec<_>>() })
+        });
+        json!({
+            "rule": remark.rule.id(),
+            "weight": remark.rule.weight().word(),
+            "of": remark.of,
+            "line": line,
+            "column": column,
+            "message": remark.message,
+            "newcomers": remark.rule.page().suffers,
+            "instead": remark.note.as_deref().unwrap_or(remark.rule.page().right),
+            "elsewhere": remark.elsewhere.iter().map(|place| json!({ "file": &*place.file, "line": place.line })).collect::<Vec<_>>(),
+            "correction": replacements,
+        })
+    };
+    let files =
+        |remark: &crate::FileRemark| json!({ "file": &*remark.place.file, "line": remark.place.line, "reason": remark.reason });
+    written(&json!({
+        "format": 1,
+        "guide": path,
+        "remarks": proof.remarks.iter().map(one).collect::<Vec<_>>(),
+        "files": proof.files.iter().map(files).collect::<Vec<_>>(),
+    }))
+}
+
+fn level(weight: Weight) -> &'static str {
+    match weight {
+        Weight::Heavy => "error",
+        Weight::Middling => "warning",
+        Weight::Light => "note",
+    }
+}
+
+/// A path as a reference: what has a meaning of its own there is written by its number.
+fn reference(path: &str) -> String {
+    let plain = |byte: u8| byte.is_ascii_alphanumeric() || b"-._~/".contains(&byte);
+    let path = path.replace('\\', "/");
+    path.trim_start_matches("./")
+        .bytes()
+        .map(|byte| if plain(byte) { char::from(byte).to_string() } else { format!("%{byte:02X}") })
+        .collect()
+}
+
+/// The remarks as SARIF 2.1.0.
+pub fn remarks_sarif(proof: &Proof, path: &str, text: &str) -> String {
+    let uri = reference(path);
+    let place =
+        |uri: &str, region: &Value| json!({ "physicalLocation": { "artifactLocation": { "uri": uri }, "region": region } });
+    let rule = |rule: &Rule| {
+        let page = rule.page();
+        json!({
+            "id": rule.id(),
+            "shortDescription": { "text": page.meaning },
+            "fullDescription": { "text": format!("{} {}", page.meaning, page.suffers) },
+            "help": { "text": page.right },
+            "defaultConfiguration": { "level": level(rule.weight()) },
+        })
+    };
+    let result = |remark: &Remark| {
+        let said = remark.note.as_deref().unwrap_or(remark.rule.page().right);
+        let mut one = json!({
+            "ruleId": remark.rule.id(),
+            "ruleIndex": Rule::ALL.iter().position(|rule| *rule == remark.rule).unwrap_or(0),
+            "level": level(remark.rule.weight()),
+            "message": { "text": format!("{}. {said}", remark.message) },
+            "locations": [place(&uri, &region(text, &remark.span))],
+        });
+        if let Some(fields) = one.as_object_mut() {
+            if !remark.elsewhere.is_empty() {
+                let related = remark.elsewhere.iter().map(|one| place(&reference(&one.file), &json!({ "startLine": one.line })));
+                fields.insert("relatedLocations".to_owned(), related.collect());
+            }
+            if let Some(correction) = &remark.correction {
+                let replacement = |one: &crate::proofread::Replacement| json!({ "deletedRegion": region(text, &one.span), "insertedContent": { "text": one.text } });
+                let changes = json!([{
+                    "artifactLocation": { "uri": uri },
+                    "replacements": correction.replacements.iter().map(replacement).collect::<Vec<_>>(),
+                }]);
+                fields.insert(
+                    "fixes".to_owned(),
+                    json!([{ "description": { "text": correction.says }, "artifactChanges": changes }]),
+                );
+            }
+        }
+        one
+    };
+    written(&json!({
+        "version": "2.1.0",
+        "runs": [{
+            "tool": { "driver": { "name": "setup-ready", "version": env!("CARGO_PKG_VERSION"), "rules": Rule::ALL.iter().map(rule).collect::<Vec<_>>() } },
+            "columnKind": "unicodeCodePoints",
+            "results": proof.remarks.iter().map(result).collect::<Vec<_>>(),
+        }],
+    }))
+}
