@@ -85,6 +85,12 @@ pub(crate) enum Command {
     /// For maintainers: read the guide as its strictest reader, and correct what is certain
     Proofread(Proofread),
     #[cfg(feature = "desk")]
+    /// For maintainers: try the guide on described machines, or in each way in which newcomers can fail
+    Rehearse(Rehearse),
+    #[cfg(feature = "desk")]
+    /// For maintainers: the guide for people (Markdown, a page), or as a script that checks without this software
+    Render(Render),
+    #[cfg(feature = "desk")]
     /// For maintainers: the JSON Schema of a guide, a described machine or a report, for editors
     #[command(after_help = "Example:\n  setup-ready schema guide --output guide.schema.json")]
     Schema {
@@ -307,6 +313,84 @@ pub(crate) struct Proofread {
     /// How many folders deep to look for what the repository says, besides those that workspaces name
     #[arg(long, value_name = "N", default_value_t = 1, value_parser = clap::value_parser!(u8).range(0..=8))]
     pub(crate) depth: u8,
+}
+
+/// The forms of a rehearsal.
+#[cfg(feature = "desk")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum RehearsalFormat {
+    Text,
+    Json,
+    Junit,
+    Markdown,
+    Html,
+}
+
+#[cfg(feature = "desk")]
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is rehearsed, and how",
+    after_help = "Examples:
+  setup-ready rehearse                  on each machine in machines/ beside the guide
+  setup-ready rehearse --machine machines/old-laptop.toml
+  setup-ready rehearse --failures       every way in which a newcomer can fail, and where the advice leads
+  setup-ready rehearse --failures --format junit --output failures.xml
+  setup-ready rehearse --expect         what `[expect]` of the machines would have to say; --write writes it
+
+Exit status: 0 all is as expected, and no way to fail ends in nothing to do; 1 otherwise; 2 wrong use."
+)]
+pub(crate) struct Rehearse {
+    /// A described machine; may stand several times. Otherwise all in the folder machines beside the guide
+    #[arg(long, value_name = "FILE")]
+    pub(crate) machine: Vec<PathBuf>,
+    /// Make a machine for every way to fail on the systems that the guide promises, and follow the advice there
+    #[arg(long, conflicts_with_all = ["machine", "expect"])]
+    pub(crate) failures: bool,
+    /// Show how `[expect]` of the machines differs from what comes of them now
+    #[arg(long)]
+    pub(crate) expect: bool,
+    /// With --expect: write that into their files
+    #[arg(long, requires = "expect")]
+    pub(crate) write: bool,
+    /// The form of the result: text for people, json for programs, junit for build servers, markdown or html for others
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: RehearsalFormat,
+}
+
+/// What a guide is rendered as.
+#[cfg(feature = "desk")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum RenderAs {
+    /// To stand in the document for contributors
+    Markdown,
+    /// A page of its own, for the project's site
+    Html,
+    /// A POSIX script that checks a machine without this software
+    Sh,
+}
+
+#[cfg(feature = "desk")]
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is written, and where",
+    after_help = "Examples:
+  setup-ready render markdown --into CONTRIBUTING.md            between two marks, which are put at its end the first time
+  setup-ready render markdown --into CONTRIBUTING.md --verify   for a build server: 1 where that is stale
+  setup-ready render html --output setup.html
+  setup-ready render sh --output check-machine.sh
+
+Exit status: 0 written, or up to date; 1 stale; 2 wrong use."
+)]
+pub(crate) struct Render {
+    /// As what
+    #[arg(value_name = "AS")]
+    pub(crate) form: RenderAs,
+    /// A file of which only the part between the marks is written
+    #[arg(long, value_name = "FILE", conflicts_with = "output")]
+    pub(crate) into: Option<PathBuf>,
+    /// Write nothing: say whether the file (of --into, or --output) is as it would be written
+    #[arg(long)]
+    pub(crate) verify: bool,
 }
 
 #[derive(Debug, Args)]

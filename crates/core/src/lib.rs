@@ -46,14 +46,19 @@ pub mod known;
 mod ledger;
 pub mod manager;
 pub mod observation;
-mod packages;
+pub mod outline;
+// No part of the interface: `build-setup-ready` makes machines with it.
+#[doc(hidden)]
+pub mod packages;
 pub mod plan;
 pub mod probe;
 pub mod problem;
 pub mod proofread;
+pub mod rehearsal;
 pub mod report;
 #[cfg(feature = "schema")]
 mod schema;
+pub mod script;
 pub mod selection;
 pub mod settled;
 pub mod statement;

@@ -8,7 +8,7 @@ use crate::manager::Manager;
 use crate::prelude::*;
 
 /// The packages for managers of this machine, in the machine's order: the guide's, or where the guide names none at all, the catalogue's.
-pub(crate) fn packages_for(subject: &Subject, managers: &[Manager]) -> Vec<(Manager, String)> {
+pub fn packages_for(subject: &Subject, managers: &[Manager]) -> Vec<(Manager, String)> {
     match subject {
         Subject::Tool(tool) => packages_of_tool(tool, managers),
         Subject::Library(library) if library.packages.is_empty() => {

@@ -14,6 +14,8 @@ mod proof;
 // No part of the interface: the readers of other systems are used there only, and fuzz targets call them all.
 #[doc(hidden)]
 pub mod read;
+#[cfg(feature = "desk")]
+mod rehearsing;
 mod repository;
 mod run;
 #[cfg(feature = "schema")]
@@ -35,6 +37,8 @@ pub use preflight::{Preflight, Progress};
 #[cfg(feature = "desk")]
 pub use proof::Proof;
 #[cfg(feature = "desk")]
+pub use rehearsing::{Matrix, NewExpectation, NotRewritten, Performance, Rehearsal, Rewritten, expectation};
+#[cfg(feature = "desk")]
 #[doc(hidden)]
 pub use repository::statements_of;
 #[cfg(feature = "desk")]
@@ -42,8 +46,8 @@ pub use repository::{FileRemark, Repository};
 #[doc(hidden)]
 pub use run::{KEPT_BY, start_nothing_more};
 pub use setup_ready_core::{
-    advice, cause, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, plan, probe, problem,
-    proofread, report, selection, settled, statement, text, version, words,
+    advice, cause, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, outline, plan, probe,
+    problem, proofread, rehearsal, report, script, selection, settled, statement, text, verdict, version, words,
 };
 use setup_ready_core::{catalogue, document};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};

@@ -1,14 +1,15 @@
 //! Proofreading a guide where it lies: with what its repository says, and with what is offered on new machines.
 
+use crate::Preflight;
 use crate::cause::Cause;
 use crate::document::LARGEST_BYTES;
-use crate::finding::Verdict;
 use crate::guide::{self, Guide, Subject};
 use crate::observation::{Os, Pinned};
 use crate::proofread::{Evidence, Remark, proofread};
+use crate::rehearsal::is_left_alone;
+use crate::rehearsing::new_machine;
 use crate::repository::{FileRemark, Repository, version_in};
 use crate::selection::Selection;
-use crate::{Described, Preflight};
 use std::path::Path;
 
 /// A guide with what its strictest reader says of it.
@@ -59,39 +60,19 @@ fn pins(guide: &Guide, folder: &Path) -> Vec<(usize, Pinned)> {
     found
 }
 
-/// A new machine with each system: nothing is installed but what the system brings.
-const NEW_MACHINES: [(Os, &str); 3] = [
-    (
-        Os::Linux,
-        "format = 1\nother_ports = \"free\"\n[machine]\nname = \"new\"\n[system]\nos = \"linux\"\nversion = \"6.12.0\"\ndistro = \"debian\"\ndistro_version = \"13\"\narch = \"x86_64\"\nflags = []\nmanagers = [\"apt\"]\n[user]\nname = \"newcomer\"\nadmin = true\nelevate = \"sudo\"\nshell = \"bash\"\nstartup_file = \"~/.bashrc\"\n",
-    ),
-    (
-        Os::Macos,
-        "format = 1\nother_ports = \"free\"\n[machine]\nname = \"new\"\n[system]\nos = \"macos\"\nversion = \"15.0\"\narch = \"aarch64\"\nflags = []\nmanagers = [\"brew\"]\n[user]\nname = \"newcomer\"\nadmin = true\nelevate = \"sudo\"\nshell = \"zsh\"\nstartup_file = \"~/.zshrc\"\n",
-    ),
-    (
-        Os::Windows,
-        "format = 1\nother_ports = \"free\"\n[machine]\nname = \"new\"\n[system]\nos = \"windows\"\nversion = \"10.0.26100\"\narch = \"x86_64\"\nflags = []\nmanagers = [\"winget\"]\n[user]\nname = \"newcomer\"\nadmin = true\nshell = \"powershell\"\n",
-    ),
-];
-
 /// What is not met on a new machine and has no fix there, by assessing it.
 fn unfixed(guide: &Guide) -> Vec<(usize, Os, Cause)> {
     let promised = |os: Os| guide.project.systems.contains(&os) || (guide.project.systems.is_empty() && os == Os::Linux);
     let mut found = Vec::new();
     let shared = std::sync::Arc::new(guide.clone());
-    for (os, text) in NEW_MACHINES.iter().filter(|(os, _)| promised(*os)) {
-        let Ok(machine) = Described::parse(text) else { continue };
+    for os in Os::ALL.into_iter().filter(|os| promised(*os)) {
+        let Ok(machine) = new_machine(os).machine() else { continue };
         let selection = Selection { after_start: true, ..Selection::default() };
         let Ok(report) = Preflight::new(std::sync::Arc::clone(&shared)).select(selection).run(&machine) else { continue };
         for one in &report.settled {
             let Some(requirement) = guide.requirements.get(one.index) else { continue };
-            let Some(cause) = one.finding.cause().filter(|_| one.finding.verdict() == Verdict::Unmet) else { continue };
-            // "Install it" helps nobody who does not know from where.
-            let in_words = is_installed(cause) && requirement.fixes.is_empty() && requirement.docs.is_none();
-            let does = |fix: &crate::fix::Fix| !fix.run.is_empty() || fix.edit.is_some();
-            if one.fixes.is_empty() || (in_words && !one.fixes.iter().any(does)) {
-                found.push((one.index, *os, cause));
+            if let Some(cause) = one.finding.cause().filter(|_| is_left_alone(requirement, one)) {
+                found.push((one.index, os, cause));
             }
         }
     }
@@ -99,28 +80,15 @@ fn unfixed(guide: &Guide) -> Vec<(usize, Os, Cause)> {
     found
 }
 
-/// What is cured by installing something.
-fn is_installed(cause: Cause) -> bool {
-    matches!(
-        cause,
-        Cause::ToolMissing
-            | Cause::LibraryMissing
-            | Cause::LibraryNoHeaders
-            | Cause::ModuleMissing
-            | Cause::HeadersMissing
-            | Cause::PackageMissing
-    )
-}
-
 #[cfg(test)]
 mod tests {
-    use super::NEW_MACHINES;
-    use crate::Described;
+    use super::new_machine;
+    use crate::observation::Os;
 
     #[test]
     fn new_machines_are_described_without_a_mistake() {
-        for (os, text) in NEW_MACHINES {
-            let read = Described::parse(text);
+        for os in Os::ALL {
+            let read = new_machine(os).machine();
             assert!(read.is_ok(), "{os:?}: {read:?}");
         }
     }

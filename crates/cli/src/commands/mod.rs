@@ -11,6 +11,10 @@ mod preflight;
 #[cfg(feature = "desk")]
 mod proofread;
 #[cfg(feature = "desk")]
+mod rehearse;
+#[cfg(feature = "desk")]
+mod render;
+#[cfg(feature = "desk")]
 mod schema;
 mod walk;
 
@@ -30,6 +34,10 @@ pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<S
         Command::Draft(arguments) => draft::run(arguments, &typed.shown, look),
         #[cfg(feature = "desk")]
         Command::Proofread(arguments) => proofread::run(arguments, &typed.shown, look),
+        #[cfg(feature = "desk")]
+        Command::Rehearse(arguments) => rehearse::run(arguments, &typed.shown, look),
+        #[cfg(feature = "desk")]
+        Command::Render(arguments) => render::run(arguments, &typed.shown, look),
         #[cfg(feature = "desk")]
         Command::Schema { what } => schema::run(*what, &typed.shown),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),

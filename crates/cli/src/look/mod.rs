@@ -9,6 +9,8 @@ mod opening;
 mod paper;
 pub(crate) mod plan;
 pub(crate) mod progress;
+#[cfg(feature = "desk")]
+pub(crate) mod rehearsal;
 pub(crate) mod report;
 pub(crate) mod wording;
 

@@ -22,6 +22,11 @@ impl Condition {
         &self.text
     }
 
+    /// What is evaluated.
+    pub(crate) fn expression(&self) -> &Expression {
+        &self.expression
+    }
+
     /// Both.
     #[must_use]
     pub(crate) fn and(&self, other: &Self) -> Self {
@@ -59,7 +64,7 @@ pub(crate) fn parse(text: &str) -> Result<Condition, ConditionError> {
 
 /// What is evaluated.
 #[derive(Debug, Clone, PartialEq)]
-enum Expression {
+pub(crate) enum Expression {
     /// A flag holds.
     Flag(Flag),
     /// A fact stands so to a value.

@@ -134,6 +134,14 @@ impl Fix {
         self.effect != Effect::Unknown
     }
 
+    /// The package that it installs or brings up to date, and with what; none where it does something else.
+    pub fn installs(&self) -> Option<(Manager, &str)> {
+        match &self.part {
+            Some(Part { of: Whole::Packages(manager), name, .. }) => Some((*manager, name)),
+            _ => None,
+        }
+    }
+
     /// With what would be known after it.
     pub(crate) fn with_effect(mut self, effect: Effect) -> Self {
         self.effect = effect;

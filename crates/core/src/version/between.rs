@@ -50,6 +50,23 @@ impl Range {
         Self::parse(&possible.join(" || ")).ok()
     }
 
+    /// A version that misses the range in this way, as near to it as people would see; none where none can.
+    pub fn missing(&self, fit: super::Fit) -> Option<Version> {
+        let text = |numbers: &[u64]| numbers.iter().map(ToString::to_string).collect::<Vec<_>>().join(".");
+        let below = self.limits().flat_map(|numbers| {
+            // One less at the last place that has something to take: 3.25 gives 3.24, then 2.25.
+            (0..numbers.len()).rev().filter_map(move |place| {
+                let mut less = numbers.clone();
+                let number = less.get_mut(place)?;
+                *number = number.checked_sub(1)?;
+                Some(text(&less))
+            })
+        });
+        let ends = ["0.0.1", "9999.0"].into_iter().map(ToOwned::to_owned);
+        let all = below.chain(ends).filter_map(|text| Version::parse(&text).ok()).chain(self.corners());
+        all.into_iter().find(|version| self.fit(version) == fit)
+    }
+
     fn holds(&self, version: &Version) -> bool {
         self.fit(version) == super::Fit::Inside
     }
@@ -87,5 +104,15 @@ mod tests {
     #[case::open_below("< 5", ">= 3", Some("0"))]
     fn what_one_has_beyond_the_other_is_found(#[case] a: &str, #[case] b: &str, #[case] found: Option<&str>) {
         assert_eq!(range(a).beyond(&range(b)).map(|version| version.to_string()).as_deref(), found);
+    }
+
+    #[rstest]
+    #[case::just_below(">= 3.25, < 5", crate::version::Fit::TooOld, Some("3.24"))]
+    #[case::just_above(">= 3.25, < 5", crate::version::Fit::TooNew, Some("5"))]
+    #[case::nothing_is_above(">= 3.25", crate::version::Fit::TooNew, None)]
+    #[case::one_is_ruled_out(">= 3, != 3.4.1", crate::version::Fit::Excluded, Some("3.4.1"))]
+    #[case::in_the_gap("1 || 3", crate::version::Fit::Excluded, Some("2"))]
+    fn a_version_that_misses_is_near(#[case] text: &str, #[case] fit: crate::version::Fit, #[case] found: Option<&str>) {
+        assert_eq!(range(text).missing(fit).map(|version| version.to_string()).as_deref(), found);
     }
 }

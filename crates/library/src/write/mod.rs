@@ -2,17 +2,29 @@
 
 #[cfg(feature = "desk")]
 mod draft;
+#[cfg(feature = "desk")]
+mod guide_markdown;
 mod json;
+#[cfg(feature = "desk")]
+mod page;
 mod plan;
 mod plan_powershell;
+#[cfg(feature = "desk")]
+mod rehearsals;
 #[cfg(feature = "desk")]
 mod remarks;
 mod whole;
 
 #[cfg(feature = "desk")]
 pub use draft::{additions, draft};
+#[cfg(feature = "desk")]
+pub use guide_markdown::{NoPlace, Placed, guide_markdown, into_text};
+#[cfg(feature = "desk")]
+pub use page::{PageError, guide_html};
 pub use plan::{plan_json, plan_markdown, plan_sh};
 pub use plan_powershell::plan_powershell;
+#[cfg(feature = "desk")]
+pub use rehearsals::{Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown};
 #[cfg(feature = "desk")]
 pub use remarks::{remarks_json, remarks_sarif};
 pub use whole::{Readers, no_more_files, write_whole};

@@ -1,0 +1,53 @@
+# The first copy of a program on PATH, as the shell would take it.
+find_program() {
+  found=
+  rest=$PATH:
+  while [ -n "$rest" ]; do
+    folder=${rest%%:*} rest=${rest#*:}
+    if [ -f "$folder/$1" ] && [ -x "$folder/$1" ]; then found=$folder/$1; return; fi
+  done
+}
+
+# The one version in the first line of what a program says, or nothing where that is not plain.
+version_of() {
+  stem=$(printf '%s\n' "$1" | tr '[:upper:]' '[:lower:]' | sed 's/[0-9.-]*$//')
+  printf '%s\n' "$2" | awk -v name="$stem" 'NF {
+    if (tolower($1) == name && ($2 ~ /^[0-9]+(\.[0-9]+)+$/)) { print $2; exit }
+    line = tolower($0); count = split($0, words, /[^0-9A-Za-z.+~_-]+/); found = ""
+    for (i = 1; i <= count; i++) {
+      word = words[i]; sub(/^[vV]/, "", word)
+      if (index(tolower(word), name) == 1) word = substr(word, length(name) + 1)
+      if (word !~ /^[0-9]+\.[0-9]/) continue
+      if (word ~ /^[0-9.]+$/) plain = 1
+      sub(/[^0-9.].*$/, "", word); sub(/\.$/, "", word)
+      if (found != "" && found != word) exit
+      found = word
+    }
+    before = substr(line, 1, index(line, found) - 1)
+    if (found != "" && plain && (index(before, name) || before ~ /^v?$/)) print found
+    exit
+  }'
+}
+
+# tool 'NAMES' 'RANGE' ARGUMENT...: the first of these that is here starts, and its version lies in the range; without arguments it is not started.
+tool() {
+  names=$1 range=$2
+  shift 2
+  for name in $names; do find_program "$name"; [ -z "$found" ] || break; done
+  [ -n "$found" ] || { say unmet "$name is not on PATH"; return; }
+  case $found in
+    /*/shims/* | [!/]* | "$PWD"/*) say unknown "$found is here; this script does not start it"; return ;;
+    /usr/bin/*) [ "$(uname -s)" != Darwin ] || xcode-select -p > /dev/null 2>&1 || { say unknown "$found may only stand in for it"; return; } ;;
+  esac
+  [ $# -gt 0 ] || { say unknown "$found is here"; return; }
+  said=$(cd / && { "$found" "$@" < /dev/null 2>&1 & asked=$!; (sleep 10; kill -9 "$asked") > /dev/null 2>&1 & timer=$!
+    wait "$asked"; ended=$?; kill "$timer" 2> /dev/null; exit "$ended"; } 2> /dev/null) || { say unknown "$found is here, and did not answer"; return; }
+  [ -n "$range" ] || { say met "$found"; return; }
+  version=$(version_of "$name" "$said")
+  if [ -n "$version" ]; then fits "$version" "$range"; else fit=unknown; fi
+  case $fit in
+    inside | equal) say met "$found is $version" ;;
+    outside) say unmet "$found is $version, and $range is needed" ;;
+    *) say unknown "$found is here; this script cannot read its version" ;;
+  esac
+}

@@ -1,0 +1,210 @@
+//! Pages in HTML, each one file: no request goes anywhere, and all of it can be read without scripts. What stands in them is escaped by the kept
+//! template engine.
+
+use crate::guide::{Guide, Then};
+use crate::outline::{Advice, Item, Outline, level_word, systems_in_words};
+use crate::text::{Sanitised, capitalised, without_credentials};
+use minijinja::{AutoEscape, Environment, context};
+use serde::Serialize;
+
+/// What all pages look like.
+const STYLE: &str = include_str!("../../templates/style.css");
+const GUIDE: &str = include_str!("../../templates/guide.html");
+const REHEARSAL: &str = include_str!("../../templates/rehearsal.html");
+/// Lets one choose the system and the role; without it all is shown.
+const CHOOSE: &str = include_str!("../../templates/choose.js");
+
+#[derive(Serialize)]
+struct Choice {
+    id: String,
+    name: String,
+    about: Option<String>,
+}
+
+#[derive(Serialize)]
+struct Step<'o> {
+    title: String,
+    wants: String,
+    level: &'static str,
+    /// Ids of the roles that it is for, with spaces between; empty for everyone.
+    roles: String,
+    role_names: String,
+    /// Words of the systems, with spaces between.
+    systems: String,
+    only_on: Option<String>,
+    place: Option<&'o str>,
+    why: Option<String>,
+    docs: Option<String>,
+    installs: Vec<Command>,
+    advice: Vec<Told>,
+}
+
+#[derive(Serialize)]
+struct Command {
+    system: &'static str,
+    system_name: &'static str,
+    manager: &'static str,
+    command: String,
+}
+
+#[derive(Serialize)]
+struct Told {
+    systems: String,
+    when: Option<String>,
+    cause: Option<&'static str>,
+    say: String,
+    run: Vec<String>,
+    task: Option<String>,
+    lines: Option<String>,
+    then: Option<&'static str>,
+}
+
+#[derive(Serialize)]
+struct Stage<'o> {
+    number: usize,
+    title: String,
+    intro: Option<String>,
+    start: Vec<String>,
+    steps: Vec<Step<'o>>,
+}
+
+fn clean(text: &str) -> String {
+    Sanitised::lines(text).to_string()
+}
+
+fn command(text: &str) -> String {
+    Sanitised::command(text).to_string()
+}
+
+fn step<'o>(item: &'o Item<'_>, outline: &'o Outline<'_>) -> Step<'o> {
+    let words = |systems: &[crate::observation::Os]| systems.iter().map(|os| os.word()).collect::<Vec<_>>().join(" ");
+    let told = |one: &Advice<'_>| Told {
+        systems: words(&one.systems),
+        when: one.when.as_deref().map(clean),
+        cause: one.cause,
+        say: clean(one.say),
+        run: one.run.iter().map(|line| command(line)).collect(),
+        task: one.edit.as_ref().map(|(task, _)| clean(task)),
+        lines: one.edit.as_ref().map(|(_, lines)| clean(lines)),
+        then: one.then.map(|then| match then {
+            Then::NewShell => "Then open a new terminal.",
+            Then::SignIn => "Then sign out and in again.",
+            Then::Restart => "Then restart.",
+        }),
+    };
+    let of_all = item.systems == outline.systems || item.systems.is_empty();
+    Step {
+        title: clean(&capitalised(&item.title)),
+        wants: clean(&item.wants),
+        level: if item.requirement.alternative { "one of several" } else { level_word(item.requirement.level) },
+        roles: item.roles.join(" "),
+        role_names: item.roles.join(", "),
+        systems: words(&item.systems),
+        only_on: (!of_all).then(|| systems_in_words(&item.systems)),
+        place: item.place,
+        why: item.requirement.why.as_deref().map(clean),
+        // An address of another scheme could be a script.
+        docs: item
+            .requirement
+            .docs
+            .as_deref()
+            .filter(|docs| docs.starts_with("https://") || docs.starts_with("http://"))
+            .map(without_credentials),
+        installs: item
+            .installs
+            .iter()
+            .map(|install| Command {
+                system: install.system.word(),
+                system_name: install.system.name(),
+                manager: install.manager.word(),
+                command: command(&install.command),
+            })
+            .collect(),
+        advice: item.advice.iter().map(told).collect(),
+    }
+}
+
+/// Why a page could not be made: a fault of this software.
+#[derive(Debug, thiserror::Error)]
+#[error("the page could not be made: {0}")]
+pub struct PageError(String);
+
+fn render(template: &str, values: minijinja::Value) -> Result<String, PageError> {
+    let mut environment = Environment::new();
+    environment.set_auto_escape_callback(|_| AutoEscape::Html);
+    environment.set_trim_blocks(true);
+    environment.set_lstrip_blocks(true);
+    let failed = |error: minijinja::Error| PageError(format!("{error:#}"));
+    environment.add_template("page", template).map_err(failed)?;
+    let page = environment.get_template("page").map_err(failed)?;
+    page.render(values).map_err(failed)
+}
+
+/// The guide as a page of its own, for a project's site.
+///
+/// # Errors
+/// Never, unless this software has a fault.
+pub fn guide_html(guide: &Guide) -> Result<String, PageError> {
+    let outline = Outline::of(guide);
+    let project = &guide.project;
+    let stages: Vec<Stage<'_>> = outline
+        .chapters
+        .iter()
+        .enumerate()
+        .map(|(index, chapter)| Stage {
+            number: index + 1,
+            title: clean(&chapter.stage.title),
+            intro: chapter.stage.intro.as_deref().map(clean),
+            start: if chapter.stage.after_start {
+                chapter.stage.start.iter().map(|line| command(line)).collect()
+            } else {
+                Vec::new()
+            },
+            steps: chapter.items.iter().map(|item| step(item, &outline)).collect(),
+        })
+        .collect();
+    let systems: Vec<Choice> =
+        outline.systems.iter().map(|os| Choice { id: os.word().to_owned(), name: os.name().to_owned(), about: None }).collect();
+    let roles: Vec<Choice> = guide
+        .roles
+        .iter()
+        .map(|role| Choice { id: role.id.clone(), name: clean(&role.id), about: role.about.as_deref().map(clean) })
+        .collect();
+    let managers = outline.systems.iter().flat_map(|os| outline.managers(*os));
+    let all: Vec<Command> = managers
+        .filter_map(|manager| {
+            let line = outline.install_all(manager, None)?;
+            let system = manager.system();
+            Some(Command { system: system.word(), system_name: system.name(), manager: manager.word(), command: command(&line) })
+        })
+        .collect();
+    let home = project
+        .home
+        .as_deref()
+        .filter(|home| home.starts_with("https://") || home.starts_with("http://"))
+        .map(without_credentials);
+    let values = context! {
+        style => minijinja::Value::from_safe_string(STYLE.to_owned()),
+        script => minijinja::Value::from_safe_string(CHOOSE.to_owned()),
+        name => clean(&project.name),
+        about => project.about.as_deref().map(clean),
+        help => project.help.as_deref().map(clean),
+        home => home,
+        systems_in_words => systems_in_words(&outline.systems),
+        systems => systems,
+        roles => roles,
+        stages => stages,
+        all => all,
+        first_step => project.first_step.iter().map(|line| command(line)).collect::<Vec<_>>(),
+    };
+    render(GUIDE, values)
+}
+
+/// A page of a rehearsal; the values are those of its JSON.
+///
+/// # Errors
+/// Never, unless this software has a fault.
+pub(super) fn rehearsal_page(values: &serde_json::Value) -> Result<String, PageError> {
+    let style = minijinja::Value::from_safe_string(STYLE.to_owned());
+    render(REHEARSAL, context! { style => style, ..minijinja::Value::from_serialize(values) })
+}
