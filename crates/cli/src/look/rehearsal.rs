@@ -17,9 +17,9 @@ use std::time::{Duration, Instant};
 /// More lines of one sort are only counted.
 const MOST_SHOWN: usize = 40;
 /// The width of a verdict in the table.
-const CELL: usize = 9;
+const CELL: usize = 8;
 /// The widest name of a requirement.
-const WIDEST_NAME: usize = 26;
+const WIDEST_NAME: usize = 22;
 
 /// How far it has come, on the terminal, where it takes long.
 #[derive(Debug)]
@@ -89,15 +89,16 @@ pub(crate) fn machines(paper: &mut Paper<'_>, matrix: &Matrix, summary: &str) {
 /// A line for each requirement, a column for each machine, as many beside each other as fit.
 fn table(paper: &mut Paper<'_>, matrix: &Matrix) {
     let guide = &matrix.guide;
-    let name = guide.requirements.iter().map(|one| one.id.chars().count()).max().unwrap_or(0).min(WIDEST_NAME) + 2;
-    let fit = (paper.look().width.saturating_sub(name + 2) / CELL).max(1);
+    let name = guide.requirements.iter().map(|one| one.id.chars().count()).max().unwrap_or(0).min(WIDEST_NAME) + 1;
+    // The last column needs no room behind it.
+    let fit = ((paper.look().width + 1).saturating_sub(name) / CELL).max(1);
     let numbers: Vec<usize> = (0..matrix.performances.len()).collect();
     for columns in numbers.chunks(fit) {
         paper.gap();
         let head: String = columns.iter().map(|number| format!("{:<CELL$}", number + 1)).collect();
-        paper.ready_made(&format!("  {:name$}{}\n", "", paper.painted(head.trim_end(), Ink::Strong)));
+        paper.ready_made(&format!("{:name$}{}\n", "", paper.painted(head.trim_end(), Ink::Strong)));
         for (index, requirement) in guide.requirements.iter().enumerate() {
-            let mut line = format!("  {:name$}", shortened(&requirement.id, WIDEST_NAME));
+            let mut line = format!("{:name$}", shortened(&requirement.id, WIDEST_NAME));
             for number in columns {
                 let verdict = matrix
                     .performances

@@ -9,7 +9,7 @@ use crate::manager::Manager;
 use crate::observation::Os;
 use crate::packages::packages_for;
 use crate::prelude::*;
-use crate::text::join_words;
+use crate::text::{capitalised, join_words};
 
 /// A guide in the order in which a newcomer reads it.
 #[derive(Debug)]
@@ -39,7 +39,7 @@ pub struct Chapter<'g> {
 pub struct Item<'g> {
     /// The requirement.
     pub requirement: &'g Requirement,
-    /// What to call it.
+    /// What to call it, as a heading.
     pub title: String,
     /// What is wanted, in a few words: `version >= 3.25, < 5`.
     pub wants: String,
@@ -169,7 +169,12 @@ fn item<'g>(guide: &'g Guide, requirement: &'g Requirement, systems: &[Os]) -> I
     };
     Item {
         requirement,
-        title: requirement.title(),
+        // The name of a program stays as it is typed.
+        title: if requirement.title.is_some() || !matches!(requirement.subject, Subject::Tool(_)) {
+            capitalised(&requirement.title())
+        } else {
+            requirement.title()
+        },
         wants: wants(guide, requirement),
         roles: requirement.roles.iter().filter_map(|role| guide.roles.get(*role)).map(|role| role.id.as_str()).collect(),
         place: requirement.place.and_then(|place| guide.places.get(place)).map(|place| place.title.as_str()),

@@ -1,8 +1,8 @@
 //! What is wanted, in a few words that stand behind a title.
 
 use crate::guide::{
-    Access, Checkout, Command, ComponentSort, Existence, Guide, Path, PathKind, PortNumbers, Requirement, Rights, Service,
-    Subject, Tool, Virtualization,
+    Access, Checkout, Command, ComponentSort, Existence, Guide, LimitKind, Path, PathKind, PortNumbers, Requirement, Rights,
+    Service, Subject, Tool, Virtualization,
 };
 use crate::prelude::*;
 use crate::text::join_words;
@@ -37,14 +37,14 @@ pub fn wants(guide: &Guide, requirement: &Requirement) -> String {
         Subject::Variable(variable) => {
             let absent = variable.expect == Existence::Absent;
             let set = if absent { "not set" } else { "set" };
-            let place = variable.env_file.as_ref().map(|file| format!(", in the environment or in {file}")).unwrap_or_default();
+            let place = variable.env_file.as_ref().map(|file| format!(" in the environment or in {file}")).unwrap_or_default();
             let shape = means.map(|means| format!(", to {means}")).unwrap_or_default();
             let kit = variable
                 .of
                 .and_then(|of| guide.requirements.get(of))
                 .map(|of| format!(", to the kit of {}", of.title()))
                 .unwrap_or_default();
-            format!("{} {set}{shape}{kit}{place}", named(format!("the variable {}", variable.name)))
+            format!("{} {set}{place}{shape}{kit}", named(format!("the variable {}", variable.name)))
         }
         Subject::Group(group) => format!("you are a member{}", named(format!(" of the group {}", group.name))),
         Subject::Rights(Rights::Admin) => "you may act as administrator".to_owned(),
@@ -62,10 +62,16 @@ pub fn wants(guide: &Guide, requirement: &Requirement) -> String {
             None => format!("{} leads somewhere", host.name),
         },
         Subject::Subnet(subnet) => format!("{}/{} is not in use here", subnet.address, subnet.prefix),
-        Subject::Limit(limit) => match limit.at_least {
-            Some(least) => format!("{} at least {least}", limit.kind.word()),
-            None => format!("{} allowed", limit.kind.word()),
-        },
+        Subject::Limit(limit) => {
+            let what = match limit.kind {
+                LimitKind::OpenFiles => "open files",
+                LimitKind::Processes => "processes",
+                LimitKind::FileWatches => "watched files",
+                LimitKind::PathLength => "characters in a path",
+                LimitKind::SymbolicLinks => "links can be made",
+            };
+            limit.at_least.map_or_else(|| what.to_owned(), |least| format!("{least} {what} at least"))
+        }
         Subject::Library(library) => {
             let version = library.version.as_ref().map(|range| format!("version {range}, ")).unwrap_or_default();
             format!("{}{version}with what is needed to build against it", named(format!("{}, ", library.name)))
@@ -104,14 +110,16 @@ fn tool(tool: &Tool, titled: bool) -> String {
     let version = tool.version.as_ref().map(|range| format!("version {range}"));
     let from = tool.version_from.as_ref().map(|from| format!("the version that {} says", from.file));
     let arch = tool.arch.as_ref().map(|arch| format!("built for {arch}"));
-    [name, version, from, arch].into_iter().flatten().collect::<Vec<_>>().join(", ")
+    let any = [&version, &from, &arch].iter().all(|one| one.is_none()) && name.is_none();
+    [name, version, from, arch, any.then(|| "any version".to_owned())].into_iter().flatten().collect::<Vec<_>>().join(", ")
 }
 
 fn path(path: &Path, means: Option<&str>) -> String {
     if path.expect == Existence::Absent {
         return format!("{} must not be there", path.path);
     }
-    let places: Vec<&String> = core::iter::once(&path.path).chain(&path.or).collect();
+    let own = |place: &String| if place == "." { "this folder".to_owned() } else { place.clone() };
+    let places: Vec<String> = core::iter::once(&path.path).chain(&path.or).map(own).collect();
     let mut parts = vec![join_words(&places, "or")];
     if path.mine {
         parts.push("yours".to_owned());

@@ -20,9 +20,10 @@ pub(super) fn rests_on(requirement: &Requirement) -> Vec<usize> {
     all
 }
 
-/// How much a requirement needs on a disk.
-pub(super) fn disk_bytes(subject: &Subject) -> u64 {
-    if let Subject::Disk(disk) = subject { disk.size.0 } else { 0 }
+/// How much a requirement needs on a disk, and where.
+pub(super) fn disk_place(requirement: &Requirement) -> Option<String> {
+    let Subject::Disk(disk) = &requirement.subject else { return None };
+    Some(format!("{} {}", disk.size.0, place(&disk.at)))
 }
 
 /// The whole line: whether it is to be checked, and the check.
@@ -59,9 +60,12 @@ fn when(guide: &Guide, requirement: &Requirement, needed: &mut BTreeSet<Part>) -
             None => return "unknown".to_owned(),
         }
     }
-    // In which of several places this is, is a question of its own.
-    if requirement.place.is_some() {
-        return "unknown".to_owned();
+    // What belongs into a place is looked at there, and here where there is no such place.
+    if let Some(place) = requirement.place.and_then(|place| guide.places.get(place)) {
+        match (condition::test(&place.when), condition::test(&place.outside)) {
+            (Some(inside), Some(outside)) => tests.push(format!("{{ {{ {inside}; }} || ! {{ {outside}; }}; }}")),
+            _ => return "unknown".to_owned(),
+        }
     }
     if tests.is_empty() {
         return "yes".to_owned();
@@ -114,13 +118,15 @@ fn check(guide: &Guide, requirement: &Requirement, needed: &mut BTreeSet<Part>) 
                 Some(path(one))
             }
             Subject::Variable(one) => variable(one).inspect(|_| {
+                part(Part::Value);
                 part(Part::Variable);
             }),
             Subject::Group(group) if !group.name.contains(' ') => {
                 part(Part::Group);
                 Some(format!("group {}", quoted(&group.name)))
             }
-            Subject::Port(one) => port(guide, requirement, one).inspect(|_| {
+            Subject::Port(one) => port(guide, one).inspect(|_| {
+                part(Part::Value);
                 part(Part::Port);
             }),
             Subject::Limit(limit) => match (limit.kind, limit.at_least) {
@@ -274,11 +280,8 @@ const OF_SHELLS: [&str; 12] =
 
 fn variable(variable: &EnvironmentVariable) -> Option<String> {
     let name = variable.name.as_str();
-    let plain =
-        name.bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'_') && !name.starts_with(|c: char| c.is_ascii_digit());
     let file = variable.env_file.as_deref().unwrap_or_default();
-    let inside = file.bytes().all(|byte| byte.is_ascii_alphanumeric() || b"._-/".contains(&byte));
-    if !plain || name.is_empty() || OF_SHELLS.contains(&name) || !inside || file.starts_with('/') || file.contains("..") {
+    if !is_plain_variable(name) || !is_inside(file) {
         return None;
     }
     let mut words = Vec::new();
@@ -303,19 +306,42 @@ fn setting(setting: &Setting) -> String {
 /// More ports than these are for the program.
 const MOST_PORTS: usize = 64;
 
-fn port(guide: &Guide, requirement: &Requirement, port: &Port) -> Option<String> {
-    // Where something may set another number, only the program follows it.
-    if port.set_by.is_some() || !requirement.values.is_empty() || port.address.is_some() {
+fn port(guide: &Guide, port: &Port) -> Option<String> {
+    let protocol = if port.protocol == Protocol::Udp { "udp" } else { "tcp" };
+    if port.address.is_some() {
         return None;
     }
+    let served = |number: Option<u16>| {
+        let is = |one: &Requirement| matches!(&one.subject, Subject::Service(service) if number.is_none_or(|number| service.port == number));
+        guide.requirements.iter().any(is)
+    };
+    let more = |served: bool| quoted(if served || !port.held_ok.is_empty() { "more" } else { "" });
     let numbers = match &port.numbers {
         PortNumbers::Span(first, last) if usize::from(last.saturating_sub(*first)) >= MOST_PORTS => return None,
         numbers => numbers.each(),
     };
-    let served =
-        guide.requirements.iter().any(|one| matches!(&one.subject, Subject::Service(service) if numbers.contains(&service.port)));
-    let more = if served || !port.held_ok.is_empty() { "more" } else { "" };
+    if let Some(by) = &port.set_by {
+        // A key of another format is for the program to read.
+        let [usual] = numbers.as_slice() else { return None };
+        let name = by.variable.as_deref().filter(|_| by.entry.is_none()).filter(|name| is_plain_variable(name))?;
+        let file = by.env_file.as_deref().unwrap_or_default();
+        return is_inside(file)
+            .then(|| format!("port {protocol} {} \"$(moved {name} {} {usual})\"", more(served(None)), quoted(file)));
+    }
+    let any_served = numbers.iter().any(|number| served(Some(*number)));
     let numbers: Vec<String> = numbers.iter().map(u16::to_string).collect();
-    let protocol = if port.protocol == Protocol::Udp { "udp" } else { "tcp" };
-    Some(format!("port {protocol} {} {}", quoted(more), numbers.join(" ")))
+    Some(format!("port {protocol} {} {}", more(any_served), numbers.join(" ")))
+}
+
+/// A variable that a shell has from its environment alone.
+fn is_plain_variable(name: &str) -> bool {
+    let plain = name.bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'_');
+    plain && !name.is_empty() && !name.starts_with(|c: char| c.is_ascii_digit()) && !OF_SHELLS.contains(&name)
+}
+
+/// A file of the project, or none.
+fn is_inside(file: &str) -> bool {
+    file.bytes().all(|byte| byte.is_ascii_alphanumeric() || b"._-/".contains(&byte))
+        && !file.starts_with('/')
+        && !file.contains("..")
 }

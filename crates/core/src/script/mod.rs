@@ -24,6 +24,7 @@ enum Part {
     Cores,
     Path,
     Absent,
+    Value,
     Variable,
     Group,
     Port,
@@ -49,6 +50,7 @@ impl Part {
             Self::Cores => include_str!("parts/cores.sh"),
             Self::Path => include_str!("parts/path.sh"),
             Self::Absent => include_str!("parts/absent.sh"),
+            Self::Value => include_str!("parts/value.sh"),
             Self::Variable => include_str!("parts/variable.sh"),
             Self::Group => include_str!("parts/group.sh"),
             Self::Port => include_str!("parts/port.sh"),
@@ -110,9 +112,9 @@ pub fn script(guide: &Guide) -> String {
     for part in needed {
         let _ = write!(out, "\n{}", part.text());
     }
-    if body.contains(" disk ") || body.contains("&& disk") {
-        let total: u64 = guide.requirements.iter().map(|one| lines::disk_bytes(&one.subject)).fold(0, u64::saturating_add);
-        let _ = writeln!(out, "\ndisk_total={total}");
+    let disks: Vec<String> = guide.requirements.iter().filter_map(lines::disk_place).collect();
+    if !disks.is_empty() {
+        let _ = writeln!(out, "\ndisk_total=$(fitting {})", disks.join(" "));
     }
     out.push_str(&body);
     out.push_str(include_str!("parts/end.sh"));

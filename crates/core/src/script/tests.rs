@@ -19,7 +19,7 @@ fn line(subject: &str) -> String {
 #[case::a_pattern_in_a_file("file = \"a\"\ncontains = \"MODE=.*\"", "path file 'a' '' 'more'")]
 #[case::a_shape_that_awk_knows("variable = \"A\"\nmatches = \"^(north|south)$\"", "variable A '' '^(north|south)$' ''")]
 #[case::a_shape_that_it_does_not("variable = \"A\"\nmatches = \"^\\\\d+$\"", "variable A '' '' 'more'")]
-#[case::a_port_that_may_be_moved("port = 7070\nset_by = { variable = \"PORT\" }", "only 'port 7070'")]
+#[case::a_port_that_may_be_moved("port = 7070\nset_by = { variable = \"PORT\" }", "port tcp '' \"$(moved PORT '' 7070)\"")]
 #[case::a_command_is_never_run("command = [\"make\", \"check\"]", "only 'command make check'")]
 fn each_requirement_is_one_line(#[case] subject: &str, #[case] wanted: &str) {
     assert_eq!(line(subject), wanted);

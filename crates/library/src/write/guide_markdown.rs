@@ -2,7 +2,7 @@
 
 use crate::guide::Then;
 use crate::outline::{Chapter, Item, Outline, level_word, systems_in_words};
-use crate::text::{Sanitised, capitalised};
+use crate::text::Sanitised;
 use std::fmt::Write;
 
 /// The comment before what is written.
@@ -92,7 +92,7 @@ fn stage(out: &mut String, number: usize, chapter: &Chapter<'_>, outline: &Outli
         "| what | wanted | | why |\n| --- | --- | --- | --- |\n"
     });
     for item in &chapter.items {
-        let title = plain(&capitalised(&item.title));
+        let title = plain(&item.title);
         let level = if item.requirement.alternative { "one of several" } else { level_word(item.requirement.level) };
         let _ = write!(out, "| {title} | {} | {level} |", wanted(item, outline));
         if whom {
@@ -157,7 +157,7 @@ fn advice(out: &mut String, outline: &Outline<'_>) {
     for item in with {
         for one in &item.advice {
             let on = one.when.as_ref().map(|when| format!(" ({})", plain(when))).unwrap_or_default();
-            let _ = write!(out, "- **{}**{on}: {}", plain(&capitalised(&item.title)), plain(one.say));
+            let _ = write!(out, "- **{}**{on}: {}", plain(&item.title), plain(one.say));
             for command in &one.run {
                 let _ = write!(out, " {}", code(command));
             }

@@ -3,7 +3,7 @@
 
 use crate::guide::{Guide, Then};
 use crate::outline::{Advice, Item, Outline, level_word, systems_in_words};
-use crate::text::{Sanitised, capitalised, without_credentials};
+use crate::text::{Sanitised, without_credentials};
 use minijinja::{AutoEscape, Environment, context};
 use serde::Serialize;
 
@@ -94,7 +94,7 @@ fn step<'o>(item: &'o Item<'_>, outline: &'o Outline<'_>) -> Step<'o> {
     };
     let of_all = item.systems == outline.systems || item.systems.is_empty();
     Step {
-        title: clean(&capitalised(&item.title)),
+        title: clean(&item.title),
         wants: clean(&item.wants),
         level: if item.requirement.alternative { "one of several" } else { level_word(item.requirement.level) },
         roles: item.roles.join(" "),

@@ -29,6 +29,19 @@ version_of() {
   }'
 }
 
+# Starts what was found with these arguments, in a group of its own where the system can do that; after ten seconds all of it is ended.
+asked_for_ten_seconds() {
+  apart=$(command -v setsid) || apart=
+  ${apart:+"$apart"} "$found" "$@" < /dev/null 2>&1 &
+  asked=$!
+  (trap 'kill "${nap-}"; exit' TERM; sleep 10 & nap=$!; wait "$nap"; kill -s KILL -- "-$asked" || kill -s KILL "$asked") > /dev/null 2>&1 &
+  timer=$!
+  wait "$asked" 2> /dev/null
+  ended=$?
+  kill "$timer" 2> /dev/null
+  return "$ended"
+}
+
 # tool 'NAMES' 'RANGE' ARGUMENT...: the first of these that is here starts, and its version lies in the range; without arguments it is not started.
 tool() {
   names=$1 range=$2
@@ -40,8 +53,7 @@ tool() {
     /usr/bin/*) [ "$(uname -s)" != Darwin ] || xcode-select -p > /dev/null 2>&1 || { say unknown "$found may only stand in for it"; return; } ;;
   esac
   [ $# -gt 0 ] || { say unknown "$found is here"; return; }
-  said=$(cd / && { "$found" "$@" < /dev/null 2>&1 & asked=$!; (sleep 10; kill -9 "$asked") > /dev/null 2>&1 & timer=$!
-    wait "$asked"; ended=$?; kill "$timer" 2> /dev/null; exit "$ended"; } 2> /dev/null) || { say unknown "$found is here, and did not answer"; return; }
+  said=$(cd / && asked_for_ten_seconds "$@") || { say unknown "$found is here, and did not answer"; return; }
   [ -n "$range" ] || { say met "$found"; return; }
   version=$(version_of "$name" "$said")
   if [ -n "$version" ]; then fits "$version" "$range"; else fit=unknown; fi

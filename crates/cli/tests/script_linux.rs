@@ -1,0 +1,292 @@
+//! The guide as a script, against the program: for each requirement its verdict is the program's or unknown, in every shell that is here, on
+//! described machines that were built for it and on this one.
+#![cfg(target_os = "linux")]
+#![allow(clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "helpers of tests may be blunt")]
+
+#[path = "script/root.rs"]
+mod root;
+
+use build_setup_ready::finding::Verdict;
+use build_setup_ready::guide::{self, Guide};
+use build_setup_ready::report::Report;
+use build_setup_ready::script::script;
+use build_setup_ready::{Described, Preflight};
+use std::collections::BTreeMap;
+use std::path::{Path, PathBuf};
+use std::process::{Command, Stdio};
+
+/// The shells, with what makes each read POSIX's language.
+const SHELLS: [&[&str]; 6] = [&["dash"], &["bash"], &["busybox", "sh"], &["mksh"], &["yash"], &["zsh", "--emulate", "sh"]];
+
+/// Kinds of which most must not be unknown.
+const MOSTLY_KNOWN: [&str; 9] = ["tool", "disk", "memory", "cores", "file", "folder", "variable", "group", "port"];
+
+fn is_here(program: &str) -> bool {
+    std::env::split_paths(&std::env::var_os("PATH").unwrap()).any(|folder| folder.join(program).is_file())
+}
+
+fn shells() -> Vec<&'static [&'static str]> {
+    let here: Vec<_> = SHELLS.into_iter().filter(|words| is_here(words[0])).collect();
+    let missing: Vec<_> = SHELLS.iter().map(|words| words[0]).filter(|one| !is_here(one)).collect();
+    if !missing.is_empty() {
+        eprintln!("left out, since they are not here: {}", missing.join(", "));
+    }
+    here
+}
+
+/// The verdicts that a script printed, by the ids of the requirements.
+fn said(text: &str) -> BTreeMap<String, &'static str> {
+    let words = [("met ", "met"), ("NOT MET ", "unmet"), ("waits ", "waits"), ("unknown ", "unknown")];
+    let mut all = BTreeMap::new();
+    for line in text.lines().take_while(|line| !line.is_empty()) {
+        if let Some((word, verdict)) = words.iter().find(|(word, _)| line.starts_with(word)) {
+            let id = line[word.len()..].split_whitespace().next().unwrap();
+            all.insert(id.to_owned(), *verdict);
+        }
+    }
+    all
+}
+
+/// How often each kind was decided, and how often it was unknown.
+type Counts = BTreeMap<&'static str, (usize, usize)>;
+
+/// Where the script says something else than the program; counts what it decides.
+fn differences(guide: &Guide, report: &Report, said: &BTreeMap<String, &'static str>, counts: &mut Counts) -> Vec<String> {
+    let mut wrong = Vec::new();
+    for (index, requirement) in guide.requirements.iter().enumerate() {
+        let verdict = report.settled_at(index).unwrap().finding.verdict();
+        let wanted = match verdict {
+            Verdict::Met => "met",
+            Verdict::Unmet => "unmet",
+            Verdict::Blocked => "waits",
+            Verdict::Unknown => "unknown",
+            Verdict::Skipped => "skipped",
+        };
+        let found = said.get(&requirement.id).copied().unwrap_or("skipped");
+        if found != wanted && found != "unknown" {
+            wrong.push(format!("{}: the script says {found}, the program {wanted}", requirement.id));
+        }
+        // What the program does not know, or what waits, tells nothing of the script.
+        if matches!(verdict, Verdict::Met | Verdict::Unmet) {
+            let (decided, unknown) = counts.entry(requirement.subject.kind().word()).or_default();
+            *(if found == "unknown" { unknown } else { decided }) += 1;
+        }
+    }
+    wrong
+}
+
+fn told(counts: &Counts, least: usize) {
+    let (mut decided, mut all) = (0, 0);
+    for (kind, (known, unknown)) in counts {
+        eprintln!("  {kind}: {known} of {} decided", known + unknown);
+        if MOSTLY_KNOWN.contains(kind) {
+            decided += known;
+            all += known + unknown;
+        }
+    }
+    let share = decided * 100 / all.max(1);
+    eprintln!("{decided} of {all} decided ({share} %) of {}", MOSTLY_KNOWN.join(", "));
+    assert!(share >= least, "the script decides {share} % of what it should know");
+}
+
+/// Every described machine of Linux with its guide.
+fn machines() -> Vec<(PathBuf, PathBuf)> {
+    let top = Path::new(env!("CARGO_MANIFEST_DIR"));
+    let mut guides = vec![top.join("../library/demo/setup-guide.toml")];
+    guides
+        .extend(std::fs::read_dir(top.join("tests/guides")).unwrap().map(|entry| entry.unwrap().path().join("setup-guide.toml")));
+    guides.sort();
+    let mut all = Vec::new();
+    for guide in guides {
+        let mut found: Vec<PathBuf> =
+            std::fs::read_dir(guide.parent().unwrap().join("machines")).unwrap().map(|entry| entry.unwrap().path()).collect();
+        found.sort();
+        let linux = |path: &PathBuf| std::fs::read_to_string(path).unwrap().contains("os = \"linux\"");
+        all.extend(found.into_iter().filter(linux).map(|machine| (guide.clone(), machine)));
+    }
+    all
+}
+
+#[test]
+fn on_described_machines_the_script_says_what_the_program_says_or_that_it_cannot_know() {
+    if Command::new("id").arg("-u").output().unwrap().stdout != b"0\n" || !is_here("busybox") {
+        eprintln!("left out: only the administrator can build machines, of busybox");
+        return;
+    }
+    let base = root::Base::new(&shells());
+    // The other guides were written for what only the program can see: pins, places, components.
+    let (mut counts, mut of_others) = (Counts::new(), Counts::new());
+    let mut wrong = Vec::new();
+    let all = machines();
+    assert!(all.len() >= 15, "{}", all.len());
+    for (guide_path, machine_path) in &all {
+        let guide = guide::parse(&std::fs::read_to_string(guide_path).unwrap()).unwrap();
+        let text = std::fs::read_to_string(machine_path).unwrap();
+        let machine = Described::parse(&text).unwrap();
+        let report = Preflight::new(&guide).run(&machine).unwrap();
+        // A program that never ends is not waited for so long here.
+        let script = script(&guide).replace("sleep 10", "sleep 1");
+        let built = base.build(&toml::from_str(&text).unwrap());
+        for shell in shells() {
+            let clock = std::time::Instant::now();
+            let output = built.run(shell, &script);
+            if std::env::var_os("SCRIPT_SAYS").is_some() {
+                eprintln!("{:?} {} {}", clock.elapsed(), shell[0], machine_path.display());
+            }
+            if std::env::var_os("SCRIPT_SAYS").is_some() {
+                eprintln!("== {}\n{output}", machine_path.display());
+            }
+            let counts = if guide.project.name == "Driftbuoy" { &mut counts } else { &mut of_others };
+            for one in differences(&guide, &report, &said(&output), counts) {
+                wrong.push(format!("{} in {}: {one}", machine_path.file_name().unwrap().display(), shell[0]));
+            }
+        }
+    }
+    assert!(wrong.is_empty(), "{} of {} machines\n{}", wrong.len(), all.len(), wrong.join("\n"));
+    eprintln!("of the demonstration:");
+    told(&counts, 85);
+    eprintln!("of the others:");
+    told(&of_others, 50);
+}
+
+/// A guide whose requirements are met and not met on most machines, in a folder that is made for it.
+const LIVE: &str = include_str!("script/live.toml");
+
+/// A folder with what the live guide speaks of.
+fn workshop() -> tempfile::TempDir {
+    use std::os::unix::fs::{PermissionsExt, symlink};
+    let folder = tempfile::tempdir().unwrap();
+    let at = |name: &str| folder.path().join(name);
+    let write = |name: &str, text: &str, mode: u32| {
+        std::fs::write(at(name), text).unwrap();
+        std::fs::set_permissions(at(name), std::fs::Permissions::from_mode(mode)).unwrap();
+    };
+    std::fs::set_permissions(folder.path(), std::fs::Permissions::from_mode(0o777)).unwrap();
+    std::fs::create_dir(at("tools")).unwrap();
+    for (name, body) in [
+        ("plain", "echo plain 1.4.2"),
+        ("worded", "echo 'worded version 2.5.1 (Buoy 7-1)'"),
+        ("leading-v", "echo v20.11.1"),
+        ("noisy", "echo 'noisy 3.1 with charts 9.8.7'"),
+        ("silent", "echo hello"),
+        ("failing", "echo failing 1.2; exit 3"),
+        ("candidate", "echo candidate 4.0.0-rc1"),
+        ("on-stderr", "echo on-stderr 6.2 >&2"),
+    ] {
+        write(&format!("tools/{name}"), &format!("#!/bin/sh\n{body}\n"), 0o755);
+    }
+    write("tools/unmarked", "#!/bin/sh\necho unmarked 1.0\n", 0o644);
+    write("secret", "MODE=fast\n", 0o600);
+    write("open", "MODE=slow\n", 0o644);
+    write("script", "#!/bin/sh\n", 0o755);
+    write(
+        ".env",
+        "# comment\nQUOTED=\"north\" # why\nexport BARE = south\nEMPTY=\nTWICE=one\nTWICE=two\nHASH=#70\nODD='east\nMOVED=47071\n",
+        0o644,
+    );
+    std::fs::create_dir(at("folder")).unwrap();
+    symlink("gone", at("dangling")).unwrap();
+    folder
+}
+
+#[test]
+fn on_this_machine_the_script_says_what_the_program_says_or_that_it_cannot_know() {
+    let folder = workshop();
+    let held = std::net::TcpListener::bind("127.0.0.1:0").unwrap();
+    let held_udp = std::net::UdpSocket::bind("127.0.0.1:0").unwrap();
+    let free = std::net::TcpListener::bind("127.0.0.1:0").unwrap();
+    let text = LIVE
+        .replace("HELD_UDP", &held_udp.local_addr().unwrap().port().to_string())
+        .replace("HELD", &held.local_addr().unwrap().port().to_string())
+        .replace("FREE", &free.local_addr().unwrap().port().to_string());
+    drop(free);
+    let guide = guide::parse(&text).unwrap();
+    std::fs::write(folder.path().join("setup-guide.toml"), &text).unwrap();
+    std::fs::write(folder.path().join("check.sh"), script(&guide)).unwrap();
+    let path = format!("{}/tools:{}", folder.path().display(), std::env::var("PATH").unwrap());
+    let mut counts = Counts::new();
+    let mut wrong = Vec::new();
+    let ordinary: &[&str] = &["setpriv", "--reuid", "12345", "--regid", "12345", "--clear-groups"];
+    let root = Command::new("id").arg("-u").output().unwrap().stdout == b"0\n";
+    let mut persons: Vec<&[&str]> = vec![&[]];
+    if root && is_here("setpriv") {
+        persons.push(ordinary);
+    }
+    for person in persons {
+        let run = |words: &[&str]| {
+            let all: Vec<&str> = person.iter().copied().chain(words.iter().copied()).collect();
+            Command::new(all[0])
+                .args(&all[1..])
+                .current_dir(folder.path())
+                .env("PATH", &path)
+                .env("HOME", folder.path())
+                .env("BUOY_SET", "north")
+                .env("BUOY_FITS", "north")
+                .env("BUOY_MAIL", "ada@driftbuoy.example")
+                .env("BUOY_ODD", "west")
+                .env("BUOY_EMPTY", "")
+                .env("BUOY_PORT", held.local_addr().unwrap().port().to_string())
+                .env_remove("BUOY_UNSET")
+                .stdin(Stdio::null())
+                .output()
+                .unwrap()
+        };
+        let program = root::copy_of_program(folder.path(), Path::new(env!("CARGO_BIN_EXE_setup-ready")));
+        let checked = run(&[
+            program.to_str().unwrap(),
+            "preflight",
+            "--guide-owner",
+            "root",
+            "--format",
+            "json",
+            "--offline",
+            "--start-all",
+        ]);
+        let report: serde_json::Value = serde_json::from_slice(&checked.stdout).unwrap_or_else(|_| {
+            panic!("{}{}", String::from_utf8_lossy(&checked.stdout), String::from_utf8_lossy(&checked.stderr))
+        });
+        for shell in shells() {
+            let mut words = shell.to_vec();
+            words.push("./check.sh");
+            let output = run(&words);
+            let said = said(&String::from_utf8_lossy(&output.stdout));
+            for requirement in &guide.requirements {
+                let all = report["requirements"].as_array().unwrap();
+                let one = all.iter().find(|one| one["id"] == requirement.id.as_str()).unwrap();
+                let wanted = one["verdict"].as_str().unwrap().replace("blocked", "waits");
+                let found = said.get(&requirement.id).copied().unwrap_or("skipped");
+                if found != wanted && found != "unknown" {
+                    wrong.push(format!(
+                        "{} in {} {person:?}: the script says {found}, the program {wanted}: {}",
+                        requirement.id, shell[0], one["message"]
+                    ));
+                }
+                if wanted == "met" || wanted == "unmet" {
+                    let (decided, unknown) = counts.entry(requirement.subject.kind().word()).or_default();
+                    *(if found == "unknown" { unknown } else { decided }) += 1;
+                }
+            }
+        }
+    }
+    assert!(wrong.is_empty(), "{} differences\n{}", wrong.len(), wrong.join("\n"));
+    told(&counts, 85);
+}
+
+#[test]
+fn the_script_of_the_demonstration_is_clean_and_says_when_it_is_used_wrong() {
+    let guide = guide::parse(build_setup_ready::demo::GUIDE).unwrap();
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("check.sh");
+    std::fs::write(&path, script(&guide)).unwrap();
+    let output = Command::new("sh").arg(&path).arg("sailor").output().unwrap();
+    assert_eq!(
+        (output.status.code(), String::from_utf8_lossy(&output.stderr).trim()),
+        (Some(2), "The roles are: firmware, shore, docs")
+    );
+    if !is_here("shellcheck") {
+        eprintln!("left out: shellcheck is not here");
+        return;
+    }
+    let output = Command::new("shellcheck").arg(&path).output().unwrap();
+    assert!(output.status.success(), "{}", String::from_utf8_lossy(&output.stdout));
+}
