@@ -91,6 +91,9 @@ pub(crate) enum Command {
     /// For maintainers: the guide for people (Markdown, a page), or as a script that checks without this software
     Render(Render),
     #[cfg(feature = "desk")]
+    /// For maintainers: follow a build, and say what of this machine it used that the guide does not name
+    Witness(Witness),
+    #[cfg(feature = "desk")]
     /// For maintainers: the JSON Schema of a guide, a described machine or a report, for editors
     #[command(after_help = "Example:\n  setup-ready schema guide --output guide.schema.json")]
     Schema {
@@ -391,6 +394,27 @@ pub(crate) struct Render {
     /// Write nothing: say whether the file (of --into, or --output) is as it would be written
     #[arg(long)]
     pub(crate) verify: bool,
+}
+
+#[cfg(feature = "desk")]
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is followed",
+    after_help = "Examples:
+  setup-ready witness -- make
+  setup-ready witness --output additions.toml -- cargo build
+  setup-ready witness -- sh -c 'cmake -B build && cmake --build build'
+
+Start from a clean copy: what is built already is not built again. The build runs as it always does, with your rights, and
+is slowed by less than its own time. What its environment holds is not kept.
+
+Exit status: 0 the guide names all that was used; 1 it lacks something; 2 wrong use, or nobody can follow here;
+otherwise that of the build, where it failed."
+)]
+pub(crate) struct Witness {
+    /// The build, after --
+    #[arg(value_name = "COMMAND", required = true, trailing_var_arg = true, allow_hyphen_values = true)]
+    pub(crate) words: Vec<std::ffi::OsString>,
 }
 
 #[derive(Debug, Args)]

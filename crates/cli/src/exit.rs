@@ -20,6 +20,9 @@ pub(crate) enum Status {
     Failed,
     /// The person interrupted.
     Interrupted,
+    /// A build that was followed failed, with this status.
+    #[cfg(feature = "desk")]
+    OfTheBuild(i32),
 }
 
 impl Status {
@@ -33,6 +36,8 @@ impl Status {
             Self::Failed => 4,
             // 128 and the number of the signal SIGINT, as shells have it.
             Self::Interrupted => 130,
+            #[cfg(feature = "desk")]
+            Self::OfTheBuild(status) => status,
         }
     }
 }

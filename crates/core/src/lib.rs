@@ -67,6 +67,7 @@ mod testing;
 pub mod text;
 pub mod verdict;
 pub mod version;
+pub mod witnessed;
 pub mod words;
 
 /// What `std`'s prelude would bring.

@@ -25,6 +25,8 @@ mod told;
 mod watch;
 #[cfg(windows)]
 mod windows_calls;
+#[cfg(feature = "desk")]
+mod witness;
 pub mod write;
 
 pub use consents::{Consents, consent_to};
@@ -47,9 +49,11 @@ pub use repository::{FileRemark, Repository};
 pub use run::{KEPT_BY, start_nothing_more};
 pub use setup_ready_core::{
     advice, cause, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, outline, plan, probe,
-    problem, proofread, rehearsal, report, script, selection, settled, statement, text, verdict, version, words,
+    problem, proofread, rehearsal, report, script, selection, settled, statement, text, verdict, version, witnessed, words,
 };
 use setup_ready_core::{catalogue, document};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};
 pub use told::{ToldError, told, told_in_file};
 pub use watch::{Listening, Watch};
+#[cfg(feature = "desk")]
+pub use witness::{WitnessError, Witnessed, witness};

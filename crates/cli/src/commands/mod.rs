@@ -17,6 +17,8 @@ mod render;
 #[cfg(feature = "desk")]
 mod schema;
 mod walk;
+#[cfg(feature = "desk")]
+mod witness;
 
 use crate::arguments::{Command, Typed};
 use crate::exit::{Failure, Status};
@@ -38,6 +40,8 @@ pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<S
         Command::Rehearse(arguments) => rehearse::run(arguments, &typed.shown, look),
         #[cfg(feature = "desk")]
         Command::Render(arguments) => render::run(arguments, &typed.shown, look),
+        #[cfg(feature = "desk")]
+        Command::Witness(arguments) => witness::run(arguments, &typed.shown, look),
         #[cfg(feature = "desk")]
         Command::Schema { what } => schema::run(*what, &typed.shown),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),

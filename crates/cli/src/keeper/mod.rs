@@ -18,7 +18,12 @@ fn looks_here(command: &Command) -> bool {
         Command::Walk(one) => one.how.machine.is_none(),
         Command::Explain(one) => one.machine.is_none() && one.word.is_some(),
         #[cfg(feature = "desk")]
-        Command::Draft(_) | Command::Proofread(_) | Command::Rehearse(_) | Command::Render(_) | Command::Schema { .. } => false,
+        Command::Draft(_)
+        | Command::Proofread(_)
+        | Command::Rehearse(_)
+        | Command::Render(_)
+        | Command::Schema { .. }
+        | Command::Witness(_) => false,
         Command::Demo(_) | Command::Completions { .. } => false,
     }
 }

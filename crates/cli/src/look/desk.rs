@@ -5,7 +5,8 @@ use super::wording::counted;
 use super::{Detail, Ink, Paper};
 use build_setup_ready::draft::{Draft, Proposal};
 use build_setup_ready::proofread::{Example, Family, Remark, Rule, Weight};
-use build_setup_ready::{FileRemark, GUIDE_FILE, Proof, Repository};
+use build_setup_ready::text::Size;
+use build_setup_ready::{FileRemark, GUIDE_FILE, Proof, Repository, Witnessed};
 use std::path::Path;
 
 /// More of them are only counted.
@@ -70,6 +71,52 @@ pub(crate) fn left_out(paper: &mut Paper<'_>, remarks: &[FileRemark]) {
     if let Some(more) = remarks.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
         paper.block(2, &format!("and {more} more"), Ink::Quiet);
     }
+}
+
+/// What a build was seen to use, and what of that the guide lacks.
+pub(crate) fn witnessed(paper: &mut Paper<'_>, witnessed: &Witnessed, lacks: usize) {
+    let seen = &witnessed.seen;
+    if paper.look().detail == Detail::Quiet && lacks == 0 {
+        return;
+    }
+    paper.gap();
+    let text = format!(
+        "It started {} outside of the project and read {} of the system.",
+        counted(seen.programs.len(), "program"),
+        counted(seen.files.len(), "file")
+    );
+    paper.block(0, &text, Ink::Body);
+    let text = format!(
+        "The folder of the project grew by {}, and the largest process took {}: the true figures for `disk` and `memory`.",
+        Size(seen.grown_bytes),
+        Size(seen.largest_process_bytes)
+    );
+    paper.block(0, &text, Ink::Body);
+    if !seen.addresses.is_empty() {
+        let some: Vec<&str> = seen.addresses.iter().take(3).map(String::as_str).collect();
+        let text = format!(
+            "It asked {} outside ({}): name the host with `reach`, if newcomers need it.",
+            counted(seen.addresses.len(), "address").replace("addresss", "addresses"),
+            some.join(", ")
+        );
+        paper.block(0, &text, Ink::Body);
+    }
+    if witnessed.owners.manager.is_none() {
+        let text = "Whose files these are is known by dpkg's notes only, which this system does not have: libraries and headers are not told.";
+        paper.block(0, text, Ink::Unsure);
+    }
+    if witnessed.status != 0 {
+        let text = format!("The build ended with {}: what it would have used after that was not seen.", witnessed.status);
+        paper.block(0, &text, Ink::Loud);
+    }
+    let (text, ink) = match lacks {
+        0 if witnessed.status != 0 => ("The guide names all that it used until then.".to_owned(), Ink::Body),
+        0 => ("The guide names all that it used.".to_owned(), Ink::Good),
+        several => {
+            (format!("The guide does not name {}: see above, ready to be put behind it.", counted(several, "thing")), Ink::Loud)
+        }
+    };
+    paper.block(0, &text, ink);
 }
 
 /// What came of comparing a guide with its repository.

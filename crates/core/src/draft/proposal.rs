@@ -207,7 +207,10 @@ pub(super) fn of(merged: &Merged, statements: &[Statement], systems: &[Os]) -> O
         }
         Topic::Package(manager, name) => {
             parts.notes.push("What it brings is not known here.".to_owned());
-            parts.standing = Standing::Perhaps;
+            // What a build was seen to read of it is no guess.
+            if merged.firmness != Firmness::Pinned {
+                parts.standing = Standing::Perhaps;
+            }
             parts.key("system_package", format!("{{ {} = {} }}", manager.word(), quoted(name)));
         }
         Topic::Port(number) => port(*number, &all, &mut parts),
@@ -283,7 +286,9 @@ fn port(number: u16, all: &[&Statement], parts: &mut Parts) {
         parts.key("set_by", format!("{{ variable = {}{file} }}", quoted(variable)));
     }
     // What the project's own container holds is held as it should be.
-    parts.text("held_ok", "docker-proxy");
+    if all.iter().any(|one| one.place.line > 0) {
+        parts.text("held_ok", "docker-proxy");
+    }
 }
 
 /// Where a statement stands, with what it says there.

@@ -69,9 +69,9 @@ pub enum Topic {
 /// Where a statement stands.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
 pub struct Place {
-    /// The file, from the root of the repository, with `/` between folders.
+    /// The file, from the root of the repository, with `/` between folders; or what was seen, where it is no file.
     pub file: Arc<str>,
-    /// The line, from 1.
+    /// The line, from 1; 0 where it is no file.
     pub line: usize,
     /// What of the file, where it has a name: `engines.node`.
     pub item: String,
@@ -128,7 +128,7 @@ impl Statement {
 
 impl Display for Place {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        write!(f, "{}:{}", self.file, self.line)
+        if self.line == 0 { f.write_str(&self.file) } else { write!(f, "{}:{}", self.file, self.line) }
     }
 }
 
