@@ -402,7 +402,7 @@ pub(crate) struct Render {
     next_help_heading = "What is followed",
     after_help = "Examples:
   setup-ready witness -- make
-  setup-ready witness --output additions.toml -- cargo build
+  setup-ready witness --correct -- cargo build
   setup-ready witness -- sh -c 'cmake -B build && cmake --build build'
 
 Start from a clean copy: what is built already is not built again. The build runs as it always does, with your rights, and
@@ -412,6 +412,9 @@ Exit status: 0 the guide names all that was used; 1 it lacks something; 2 wrong 
 otherwise that of the build, where it failed."
 )]
 pub(crate) struct Witness {
+    /// Write it into the guide: what it lacks at its end, and what it only recommends as needed
+    #[arg(long, conflicts_with = "output")]
+    pub(crate) correct: bool,
     /// The build, after --
     #[arg(value_name = "COMMAND", required = true, trailing_var_arg = true, allow_hyphen_values = true)]
     pub(crate) words: Vec<std::ffi::OsString>,

@@ -1,6 +1,6 @@
 //! What a build was seen to use of a machine, as statements that a guide is compared with: the same comparison as with what a repository says.
 
-use crate::guide::Guide;
+use crate::guide::{Guide, Level};
 use crate::manager::Manager;
 use crate::packages::packages_for;
 use crate::prelude::*;
@@ -202,11 +202,28 @@ const OF_EVERY_SYSTEM: [&str; 118] = [
 
 /// A build's use of the machine as statements, without what every system has, and without what comes along with what the guide or another statement names.
 pub fn statements(seen: &Seen, owners: &Owners, guide: &Guide) -> Vec<Statement> {
+    beside(seen, owners, Some(guide))
+}
+
+/// The requirements that the guide only recommends, or leaves to choice, though the build used them: their indexes, each with what was seen.
+pub fn understated(seen: &Seen, owners: &Owners, guide: &Guide) -> Vec<(usize, String)> {
+    let mut found: BTreeMap<usize, String> = BTreeMap::new();
+    for statement in beside(seen, owners, None) {
+        let Some(index) = requirement_for(guide, &statement) else { continue };
+        if guide.requirements.get(index).is_some_and(|one| one.level != Level::Must && !one.alternative) {
+            found.entry(index).or_insert_with(|| statement.place.file.to_string());
+        }
+    }
+    found.into_iter().collect()
+}
+
+/// What was used beside what a guide names.
+fn beside(seen: &Seen, owners: &Owners, guide: Option<&Guide>) -> Vec<Statement> {
     let name = |path: &str| path.rsplit('/').next().unwrap_or(path).to_owned();
     let plain = |path: &str| OF_EVERY_SYSTEM.contains(&name(path).as_str());
     let named: Vec<String> = guide
-        .requirements
         .iter()
+        .flat_map(|guide| &guide.requirements)
         .flat_map(|one| packages_for(&one.subject, owners.manager.as_slice()))
         .map(|(_, package)| package)
         .collect();
@@ -253,7 +270,7 @@ struct Used<'s> {
 }
 
 /// What a package that was used is, in the words of requirements.
-fn of_package(package: &str, used: &Used<'_>, owners: &Owners, guide: &Guide) -> Vec<Statement> {
+fn of_package(package: &str, used: &Used<'_>, owners: &Owners, guide: Option<&Guide>) -> Vec<Statement> {
     let manager = owners.manager.unwrap_or(Manager::Apt);
     let words = match (used.programs.first(), used.files.first()) {
         (Some((_, started)), _) => started_words(started),
@@ -277,7 +294,8 @@ fn of_package(package: &str, used: &Used<'_>, owners: &Owners, guide: &Guide) ->
         }
     };
     // Where the guide speaks of all that already, it is the package itself that it does not name.
-    let spoken = |topic: &Topic| requirement_for(guide, &statement(topic.clone(), String::new())).is_some();
+    let spoken =
+        |topic: &Topic| guide.is_some_and(|guide| requirement_for(guide, &statement(topic.clone(), String::new())).is_some());
     if topics.is_empty() || topics.iter().all(spoken) {
         topics = vec![Topic::Package(manager, package.to_owned())];
     }
@@ -337,6 +355,14 @@ mod tests {
             everywhere: ["perl-base", "bash"].iter().map(|one| (*one).to_owned()).collect(),
             descriptions: core::iter::once(("libodd-dev".to_owned(), vec!["odd-2".to_owned()])).collect(),
         }
+    }
+
+    #[test]
+    fn what_is_only_recommended_and_was_used_is_told() {
+        let text = "format = 1\n[project]\nname = \"X\"\n[require.cc]\ntool = \"gcc\"\nlevel = \"should\"\n[require.make]\ntool = \"make\"\nlevel = \"may\"\n";
+        let guide = guide::parse(text).unwrap();
+        let found = super::understated(&seen(&["/usr/bin/gcc"], &[]), &owners(), &guide);
+        assert_eq!(found, [(0, "started by make, once".to_owned())]);
     }
 
     #[rstest]

@@ -4,6 +4,7 @@ use super::failure::{Marked, excerpt};
 use super::wording::counted;
 use super::{Detail, Ink, Paper};
 use build_setup_ready::draft::{Draft, Proposal};
+use build_setup_ready::guide::Guide;
 use build_setup_ready::proofread::{Example, Family, Remark, Rule, Weight};
 use build_setup_ready::text::Size;
 use build_setup_ready::{FileRemark, GUIDE_FILE, Proof, Repository, Witnessed};
@@ -74,7 +75,12 @@ pub(crate) fn left_out(paper: &mut Paper<'_>, remarks: &[FileRemark]) {
 }
 
 /// What a build was seen to use, and what of that the guide lacks.
-pub(crate) fn witnessed(paper: &mut Paper<'_>, witnessed: &Witnessed, lacks: usize) {
+pub(crate) fn witnessed(
+    paper: &mut Paper<'_>,
+    witnessed: &Witnessed,
+    (guide, understated): (&Guide, &[(usize, String)]),
+    (lacks, written): (usize, bool),
+) {
     let seen = &witnessed.seen;
     if paper.look().detail == Detail::Quiet && lacks == 0 {
         return;
@@ -109,11 +115,22 @@ pub(crate) fn witnessed(paper: &mut Paper<'_>, witnessed: &Witnessed, lacks: usi
         let text = format!("The build ended with {}: what it would have used after that was not seen.", witnessed.status);
         paper.block(0, &text, Ink::Loud);
     }
+    for (index, words) in understated {
+        if let Some(one) = guide.requirements.get(*index) {
+            let text = format!("the guide says level = \"{}\", and it was {words}: take the level away.", one.level.word());
+            paper.labelled(2, (&one.id, Ink::Loud), 4, (&text, Ink::Body));
+        }
+    }
     let (text, ink) = match lacks {
         0 if witnessed.status != 0 => ("The guide names all that it used until then.".to_owned(), Ink::Body),
         0 => ("The guide names all that it used.".to_owned(), Ink::Good),
+        several if written => {
+            (format!("{} written into the guide: read it, and fill in each `why`.", counted(several, "thing")), Ink::Good)
+        }
         several => {
-            (format!("The guide does not name {}: see above, ready to be put behind it.", counted(several, "thing")), Ink::Loud)
+            let text =
+                format!("The guide lacks {}. To have it written into the guide: witness --correct", counted(several, "thing"));
+            (text, Ink::Loud)
         }
     };
     paper.block(0, &text, ink);
