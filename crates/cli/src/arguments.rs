@@ -101,7 +101,7 @@ pub(crate) enum Command {
         #[arg(value_name = "WHAT")]
         what: SchemaOf,
     },
-    /// A tour with a made-up project and four machines; your own is not looked at
+    /// A tour with a made-up project: four newcomers' machines, then its maintainer's desk; your own is not looked at
     Demo(Demo),
     /// Completion for your shell, on standard output
     #[command(after_help = "Example:\n  setup-ready completions bash > ~/.local/share/bash-completion/completions/setup-ready")]

@@ -56,8 +56,12 @@ pub struct Owners {
     pub manager: Option<Manager>,
     /// The package of a file.
     pub of_file: BTreeMap<String, String>,
-    /// What each package brings along.
+    /// What each package cannot be without.
     pub brings: BTreeMap<String, BTreeSet<String>>,
+    /// What is usually installed with a package that somebody asks for.
+    pub recommends: BTreeMap<String, BTreeSet<String>>,
+    /// The packages that a person asked for, and no other package.
+    pub asked_for: BTreeSet<String>,
     /// The packages that every system has.
     pub everywhere: BTreeSet<String>,
     /// The names by which pkg-config knows libraries, by the package that has their description.
@@ -65,16 +69,32 @@ pub struct Owners {
 }
 
 impl Owners {
-    /// The packages, with all that they bring along.
+    /// The packages, with all that comes along where somebody asks for them.
     fn closure(&self, packages: impl IntoIterator<Item = String>) -> BTreeSet<String> {
         let mut found = BTreeSet::new();
         let mut open: Vec<String> = packages.into_iter().collect();
+        let usual: Vec<String> = open.iter().filter_map(|one| self.recommends.get(one)).flatten().cloned().collect();
+        open.extend(usual);
         while let Some(package) = open.pop() {
             if found.insert(package.clone()) {
                 open.extend(self.brings.get(&package).into_iter().flatten().filter(|one| !found.contains(*one)).cloned());
             }
         }
         found
+    }
+}
+
+impl Owners {
+    /// Under what name people install a package of which nobody here knows what it brings: one that they asked for and that needs it.
+    fn known_as<'o>(&'o self, package: &'o str) -> &'o str {
+        let manager = self.manager.unwrap_or(Manager::Apt);
+        let unknown = |name: &str| brought_by(manager, name) == Brought::Unknown;
+        if self.asked_for.contains(package) || !unknown(package) {
+            return package;
+        }
+        let needs =
+            |one: &&String| !self.everywhere.contains(*one) && !unknown(one) && self.closure([(*one).clone()]).contains(package);
+        self.asked_for.iter().filter(needs).min_by_key(|one| self.closure([(*one).clone()]).len()).map_or(package, String::as_str)
     }
 }
 
@@ -235,22 +255,25 @@ fn beside(seen: &Seen, owners: &Owners, guide: Option<&Guide>) -> Vec<Statement>
         match owners.of_file.get(path) {
             // An interpreter that many systems lack may be one of this one's own parts.
             Some(package) if owners.everywhere.contains(package) && name(path) != "perl" => {}
-            Some(package) => used.entry(package).or_default().programs.push((name(path), started)),
+            Some(package) => used.entry(owners.known_as(package)).or_default().programs.push((name(path), started)),
             None => all.push(statement(Topic::Tool(name(path)), started_words(started))),
         }
     }
     for path in &seen.files {
         if let Some(package) = owners.of_file.get(path).filter(|package| !owners.everywhere.contains(*package)) {
-            used.entry(package).or_default().files.push(path);
+            used.entry(owners.known_as(package)).or_default().files.push(path);
         }
     }
     // What comes along with another that was used is folded into that.
-    let names: Vec<&str> = used.keys().copied().collect();
-    for (at, package) in names.iter().enumerate() {
+    let packages: Vec<&str> = used.keys().copied().collect();
+    for (at, package) in packages.iter().enumerate() {
         let Some(one) = used.get(package) else { continue };
-        let along = |other: &&str| *other != *package && owners.closure([(*other).to_owned()]).contains(*package);
+        // A program that was started stands for itself beside what is only read; it may be folded into another program's.
+        let as_firm = |other: &&str| one.programs.is_empty() || used.get(*other).is_some_and(|other| !other.programs.is_empty());
+        let along =
+            |other: &&str| *other != *package && as_firm(other) && owners.closure([(*other).to_owned()]).contains(*package);
         let mutual = |other: &&str| owners.closure([(*package).to_owned()]).contains(*other);
-        let folded = names.iter().enumerate().any(|(of, other)| along(other) && (!mutual(other) || of < at));
+        let folded = packages.iter().enumerate().any(|(of, other)| along(other) && (!mutual(other) || of < at));
         if covered.contains(*package) || folded {
             continue;
         }
@@ -318,7 +341,7 @@ fn statement(topic: Topic, words: String) -> Statement {
 
 #[cfg(test)]
 mod tests {
-    use super::{Owners, Seen, Started, statements};
+    use super::{BTreeMap, Owners, Seen, Started, statements};
     use crate::guide;
     use crate::manager::Manager;
     use crate::prelude::*;
@@ -347,11 +370,14 @@ mod tests {
                 ("/usr/include/pixman.h", "libpixman-1-dev"),
                 ("/usr/share/charts/world.map", "charts-data"),
                 ("/usr/include/odd.h", "libodd-dev"),
+                ("/usr/include/python3.11/Python.h", "libpython3.11-dev"),
             ]),
-            brings: [("gcc", "binutils"), ("libcairo2-dev", "libpixman-1-dev")]
+            brings: [("gcc", "binutils"), ("libcairo2-dev", "libpixman-1-dev"), ("python3-dev", "libpython3.11-dev")]
                 .iter()
                 .map(|(a, b)| ((*a).to_owned(), core::iter::once((*b).to_owned()).collect()))
                 .collect(),
+            recommends: BTreeMap::new(),
+            asked_for: core::iter::once("python3-dev".to_owned()).collect(),
             everywhere: ["perl-base", "bash"].iter().map(|one| (*one).to_owned()).collect(),
             descriptions: core::iter::once(("libodd-dev".to_owned(), vec!["odd-2".to_owned()])).collect(),
         }
@@ -373,6 +399,7 @@ mod tests {
     #[case::a_program_of_no_package("", &["/opt/charts/bin/chartctl"], &[], &["tool chartctl"])]
     #[case::a_header_is_its_library("", &[], &["/usr/include/cairo/cairo.h", "/usr/include/pixman.h"], &["library cairo"])]
     #[case::a_library_that_only_its_own_file_names("", &[], &["/usr/include/odd.h"], &["library odd-2"])]
+    #[case::a_part_is_what_people_ask_for("", &[], &["/usr/include/python3.11/Python.h"], &["headers python"])]
     #[case::data_is_its_package("", &[], &["/usr/share/charts/world.map"], &["package apt charts-data"])]
     #[case::a_library_of_the_guide("[require.cairo]\nlibrary = \"cairo\"\n", &[], &["/usr/include/cairo/cairo.h", "/usr/include/pixman.h"], &[])]
     fn a_build_says_what_the_guide_lacks(
@@ -381,7 +408,8 @@ mod tests {
         #[case] files: &[&str],
         #[case] wanted: &[&str],
     ) {
-        let guide = guide::parse(&format!("format = 1\n[project]\nname = \"X\"\n{more}")).unwrap();
+        let guide =
+            guide::parse(&format!("format = 1\n[project]\nname = \"X\"\n[require.here]\nfolder = \".\"\n{more}")).unwrap();
         let found: Vec<String> =
             statements(&seen(programs, files), &owners(), &guide).iter().map(|one| one.topic.to_string()).collect();
         assert_eq!(found, wanted);

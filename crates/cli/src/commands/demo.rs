@@ -59,6 +59,8 @@ pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &Look) -> Result
             brief(&mut paper, &guide, &checked);
         }
     }
+    #[cfg(feature = "desk")]
+    super::second_act::play(&mut paper, &guide, typed.into.as_deref())?;
     farewell(&mut paper, typed.into.as_deref());
     output::write(paper.into_text().as_bytes(), shown.output.as_deref())?;
     Ok(Status::Ready)

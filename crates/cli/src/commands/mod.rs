@@ -16,6 +16,8 @@ mod rehearse;
 mod render;
 #[cfg(feature = "desk")]
 mod schema;
+#[cfg(feature = "desk")]
+mod second_act;
 mod walk;
 #[cfg(feature = "desk")]
 mod witness;

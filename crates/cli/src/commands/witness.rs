@@ -17,7 +17,9 @@ pub(crate) fn run(typed: &arguments::Witness, shown: &Shown, look: &Look) -> Res
             WitnessError::NotAllowed(_) => {
                 "Some containers forbid it (SYS_PTRACE), and so does a process that is followed already: run it outside of that."
             }
-            _ => "What the project's files say of what building it needs can be read everywhere: setup-ready draft --additions",
+            WitnessError::NotHere | _ => {
+                "What the project's files say of what building it needs can be read everywhere: setup-ready draft --additions"
+            }
         };
         Failure::Word { message: error.to_string(), note: note.to_owned() }
     })?;

@@ -95,7 +95,8 @@ fn table(paper: &mut Paper<'_>, matrix: &Matrix) {
     let numbers: Vec<usize> = (0..matrix.performances.len()).collect();
     for columns in numbers.chunks(fit) {
         paper.gap();
-        let head: String = columns.iter().map(|number| format!("{:<CELL$}", number + 1)).collect();
+        let head: Vec<String> = columns.iter().map(|number| format!("{:<1$}", number + 1, CELL - 1)).collect();
+        let head = head.join(" ");
         paper.ready_made(&format!("{:name$}{}\n", "", paper.painted(head.trim_end(), Ink::Strong)));
         for (index, requirement) in guide.requirements.iter().enumerate() {
             let mut line = format!("{:name$}", shortened(&requirement.id, WIDEST_NAME));
@@ -110,7 +111,8 @@ fn table(paper: &mut Paper<'_>, matrix: &Matrix) {
                     Some(verdict) => verdict_word(verdict),
                 };
                 let pad = " ".repeat(CELL.saturating_sub(word.len()));
-                line.push_str(&format!("{}{pad}", paper.painted(word, ink)));
+                line.push_str(&paper.painted(word, ink));
+                line.push_str(&pad);
             }
             paper.ready_made(&format!("{}\n", line.trim_end()));
         }

@@ -1,5 +1,13 @@
 //! Described machines, built: a folder that `chroot` makes the root of, with programs that print what is described, and a kernel's files.
 
+#![allow(
+    clippy::indexing_slicing,
+    clippy::format_collect,
+    clippy::format_push_string,
+    clippy::unused_self,
+    reason = "helpers of tests may be blunt"
+)]
+
 use std::fs;
 use std::io::Write as _;
 use std::os::unix::fs::{PermissionsExt, chown, symlink};

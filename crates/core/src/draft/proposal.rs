@@ -204,6 +204,8 @@ pub(super) fn of(merged: &Merged, statements: &[Statement], systems: &[Os]) -> O
         Topic::Module(language, name) => {
             parts.text("module", name);
             parts.text("of", interpreter(*language));
+            let told = all.iter().filter_map(|one| one.package.as_ref()).take(1);
+            parts.keys.extend(packages(told.map(|(manager, name)| (manager.word(), name.as_str()))));
         }
         Topic::Package(manager, name) => {
             parts.notes.push("What it brings is not known here.".to_owned());

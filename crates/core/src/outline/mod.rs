@@ -1,10 +1,12 @@
 //! A guide as people read it without this software: what is wanted stage by stage, for whom, why, and how one gets it on each system.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "only a few kinds differ from the rest")]
+
 mod wants;
 
 pub use wants::wants;
 
-use crate::guide::{Edit, Guide, GuideFix, Level, Requirement, Stage, Subject, Then};
+use crate::guide::{Edit, Existence, Guide, GuideFix, Level, Requirement, Stage, Subject, Then};
 use crate::manager::Manager;
 use crate::observation::Os;
 use crate::packages::packages_for;
@@ -130,7 +132,7 @@ impl<'g> Outline<'g> {
             let concerned = role.is_none_or(|role| item.roles.is_empty() || item.roles.contains(&role));
             let here = item.place.is_none() && item.requirement.level != Level::May && !item.requirement.alternative;
             if concerned && here && item.systems.contains(&manager.system()) {
-                for (_, name) in packages_for(&item.requirement.subject, &[manager]) {
+                for (_, name) in vouched_for(&item.requirement.subject, &[manager]) {
                     if !names.contains(&name) {
                         names.push(name);
                     }
@@ -147,6 +149,17 @@ fn command(manager: Manager, names: &str) -> String {
     format!("{rights}{} {names}", manager.install())
 }
 
+/// The packages that the guide names; of what it wants in any version, those that are known here too. Whether another's version does is found out on
+/// a machine only.
+fn vouched_for(subject: &Subject, managers: &[Manager]) -> Vec<(Manager, String)> {
+    match subject {
+        Subject::Tool(tool) if tool.packages.is_empty() && (tool.version.is_some() || tool.version_from.is_some()) => Vec::new(),
+        Subject::Tool(tool) if tool.expect == Existence::Absent => Vec::new(),
+        Subject::Library(library) if library.packages.is_empty() && library.version.is_some() => Vec::new(),
+        other => packages_for(other, managers),
+    }
+}
+
 fn item<'g>(guide: &'g Guide, requirement: &'g Requirement, systems: &[Os]) -> Item<'g> {
     let on = |when: Option<&crate::condition::Condition>| {
         systems.iter().copied().filter(|os| when.is_none_or(|when| when.may_hold_on(*os))).collect::<Vec<_>>()
@@ -156,7 +169,7 @@ fn item<'g>(guide: &'g Guide, requirement: &'g Requirement, systems: &[Os]) -> I
         Subject::System(_) => systems.to_vec(),
         _ => applies,
     };
-    let installs = packages_for(&requirement.subject, Manager::ALL)
+    let installs = vouched_for(&requirement.subject, Manager::ALL)
         .into_iter()
         .filter(|(manager, _)| applies.contains(&manager.system()))
         .map(|(manager, name)| Install { manager, system: manager.system(), command: command(manager, &name) })

@@ -1,5 +1,7 @@
 //! What is wanted, in a few words that stand behind a title.
 
+#![allow(clippy::too_many_lines, reason = "an arm for each kind")]
+
 use crate::guide::{
     Access, Checkout, Command, ComponentSort, Existence, Guide, LimitKind, Path, PathKind, PortNumbers, Requirement, Rights,
     Service, Subject, Tool, Virtualization,

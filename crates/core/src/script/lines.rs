@@ -1,10 +1,13 @@
 //! The line of a requirement.
 
+#![allow(clippy::wildcard_enum_match_arm, reason = "what is not named is for the program to look at")]
+#![allow(clippy::too_many_lines, reason = "an arm for each kind")]
+
 use super::{Part, condition, quoted};
 use crate::catalogue;
 use crate::guide::{
-    EnvironmentVariable, Existence, Guide, LimitKind, Path, PathKind, Port, PortNumbers, Protocol, Requirement, Rights, Setting,
-    Subject, Systems, Tool,
+    EnvironmentVariable, Existence, Guide, LimitKind, Path, PathKind, Port, PortNumbers, Protocol, Requirement, Setting, Subject,
+    Systems, Tool,
 };
 use crate::observation::Os;
 use crate::prelude::*;
@@ -143,7 +146,7 @@ fn check(guide: &Guide, requirement: &Requirement, needed: &mut BTreeSet<Part>) 
             Subject::Library(one) => {
                 part(Part::Version);
                 part(Part::Library);
-                let range = one.version.as_ref().map(|range| range.text()).unwrap_or_default();
+                let range = one.version.as_ref().map(crate::version::Range::text).unwrap_or_default();
                 Some(format!("library {} {}", quoted(&one.name), quoted(range)))
             }
             Subject::AnyOf(any) => {
@@ -156,7 +159,7 @@ fn check(guide: &Guide, requirement: &Requirement, needed: &mut BTreeSet<Part>) 
                     .collect();
                 Some(format!("any_of {}", ids.join(" ")))
             }
-            Subject::Rights(Rights::Admin | Rights::Root) | _ => None,
+            _ => None,
         }
     } else {
         None
@@ -199,9 +202,10 @@ fn tool(tool: &Tool) -> Option<String> {
         && tool.pattern.is_none()
         && tool.arch.is_none()
         && !(tool.version.is_some() && tool.names.iter().any(says));
-    let range = tool.version.as_ref().map(|range| range.text()).unwrap_or_default();
-    let arguments: String = first.iter().filter(|_| plainly_asked).map(|one| format!(" {one}")).collect();
-    Some(format!("tool {} {}{arguments}", quoted(&names), quoted(range)))
+    let range = tool.version.as_ref().map(crate::version::Range::text).unwrap_or_default();
+    let words: Vec<String> =
+        [quoted(&names), quoted(range)].into_iter().chain(first.into_iter().filter(|_| plainly_asked)).collect();
+    Some(format!("tool {}", words.join(" ")))
 }
 
 fn system(systems: &Systems) -> Option<String> {
@@ -270,8 +274,9 @@ fn path(path: &Path) -> String {
     }
     let sort = if path.kind == PathKind::File { "file" } else { "folder" };
     let mode = path.mode.map(|mode| format!("{mode:03o}")).unwrap_or_default();
-    let texts: String = texts.unwrap_or_default().iter().map(|text| format!(" {}", quoted(text))).collect();
-    format!("path {sort} {} {} {}{texts}", place(&path.path), quoted(&mode), quoted(&words.join(" ")))
+    let mut all = vec![place(&path.path), quoted(&mode), quoted(&words.join(" "))];
+    all.extend(texts.unwrap_or_default().into_iter().map(quoted));
+    format!("path {sort} {}", all.join(" "))
 }
 
 /// Variables that shells set or change by themselves.

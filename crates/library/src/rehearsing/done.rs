@@ -177,13 +177,11 @@ fn line(sketch: &mut Sketch, wanted: Wanted<'_>, file: &str, line: &str) -> bool
         return line.contains('=');
     };
     let value = value.replace(['\'', '"'], "");
-    match value.strip_suffix(":$PATH").filter(|_| name == "PATH") {
-        Some(folder) => search(sketch, wanted, folder),
-        None => {
-            sketch.set("environment", name, text(&value));
-            true
-        }
+    if let Some(folder) = value.strip_suffix(":$PATH").filter(|_| name == "PATH") {
+        return search(sketch, wanted, folder);
     }
+    sketch.set("environment", name, text(&value));
+    true
 }
 
 /// A text as it was before it was quoted for TOML, as far as we write such.

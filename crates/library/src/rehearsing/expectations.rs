@@ -136,7 +136,7 @@ mod tests {
     fn rewritten(more: &str) -> Result<super::NewExpectation, NotRewritten> {
         let text = format!("{MACHINE}{more}");
         let machine = Described::parse(&text).unwrap();
-        let report = Preflight::new(&guide::parse(GUIDE).unwrap()).run(&machine).unwrap();
+        let report = Preflight::new(guide::parse(GUIDE).unwrap()).run(&machine).unwrap();
         expectation(&text, &machine, &report)
     }
 
@@ -166,7 +166,7 @@ mod tests {
         assert_eq!(new.text, format!("{MACHINE}{after}"));
         assert_eq!(new.changes.len(), changes);
         let machine = Described::parse(&new.text).unwrap();
-        let report = Preflight::new(&guide::parse(GUIDE).unwrap()).run(&machine).unwrap();
+        let report = Preflight::new(guide::parse(GUIDE).unwrap()).run(&machine).unwrap();
         assert_eq!(machine.differences(&report), Vec::<String>::new());
     }
 

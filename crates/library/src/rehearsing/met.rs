@@ -79,15 +79,11 @@ impl Wanted<'_> {
 pub(super) fn meet(sketch: &mut Sketch, wanted: Wanted<'_>) {
     let at = wanted.at();
     match &wanted.requirement.subject {
-        Subject::Tool(tool) => {
-            if tool.expect == Existence::Present {
-                install(sketch, wanted, tool);
-            }
-        }
+        Subject::Tool(tool) if tool.expect == Existence::Present => install(sketch, wanted, tool),
         Subject::Disk(disk) => {
-            let root = if wanted.os == Os::Windows { "C:/" } else { "/" };
+            let at_top = if wanted.os == Os::Windows { "C:/" } else { "/" };
             let room = disk.size.0.saturating_mul(4).max(900_000_000_000);
-            sketch.put("filesystem", ("at", root), &[("available", text(&bytes(room))), ("inodes", "100000000".to_owned())]);
+            sketch.put("filesystem", ("at", at_top), &[("available", text(&bytes(room))), ("inodes", "100000000".to_owned())]);
         }
         Subject::Memory(memory) => {
             let room = memory.size.0.saturating_mul(4).max(64_000_000_000);
@@ -96,20 +92,14 @@ pub(super) fn meet(sketch: &mut Sketch, wanted: Wanted<'_>) {
         }
         Subject::Swap(size) => sketch.set("memory", "swap", text(&bytes(size.0.saturating_mul(4).max(64_000_000_000)))),
         Subject::Cores(count) => sketch.set("cores", "online", count.saturating_mul(2).max(16).to_string()),
-        Subject::System(systems) => system(sketch, wanted.os, systems),
-        Subject::Path(path) => {
-            if path.expect == Existence::Present {
-                path_of(sketch, wanted, path);
-            }
-        }
-        Subject::Variable(variable) => {
-            if variable.expect == Existence::Present {
-                let kit = variable.of.map(|_| at.usual.rsplit_once('/').map_or("/usr", |(above, _)| above).to_owned());
-                let fits = variable.matches.as_ref().and_then(|pattern| matching(pattern.source(), None));
-                let example = wanted.requirement.example.clone();
-                let value = kit.or(example).or(fits).unwrap_or_else(|| "harbour".to_owned());
-                sketch.set("environment", &variable.name, text(&value));
-            }
+        Subject::System(need) => of_system(sketch, wanted.os, need),
+        Subject::Path(path) if path.expect == Existence::Present => path_of(sketch, wanted, path),
+        Subject::Variable(variable) if variable.expect == Existence::Present => {
+            let kit = variable.of.map(|_| at.usual.rsplit_once('/').map_or("/usr", |(above, _)| above).to_owned());
+            let fits = variable.matches.as_ref().and_then(|pattern| matching(pattern.source(), None));
+            let example = wanted.requirement.example.clone();
+            let value = kit.or(example).or(fits).unwrap_or_else(|| "harbour".to_owned());
+            sketch.set("environment", &variable.name, text(&value));
         }
         Subject::Group(group) => {
             sketch.set("user", "groups", texts(&["newcomer", &group.name]));
@@ -214,7 +204,7 @@ pub(super) fn install(sketch: &mut Sketch, wanted: Wanted<'_>, tool: &Tool) {
     offer(sketch, wanted, offered);
 }
 
-fn system(sketch: &mut Sketch, os: Os, systems: &Systems) {
+fn of_system(sketch: &mut Sketch, os: Os, systems: &Systems) {
     if let Some((_, Some(range))) = systems.versions.iter().find(|(of, _)| *of == os) {
         let here =
             sketch.get("system", "version").and_then(|version| crate::version::Version::parse(version.trim_matches('"')).ok());
@@ -250,18 +240,15 @@ pub(super) fn path_of(sketch: &mut Sketch, wanted: Wanted<'_>, path: &Path) {
     if path.executable {
         fields.push(("executable", "true".to_owned()));
     }
-    match path.kind {
-        PathKind::Folder => {
-            for name in path.contains.iter().filter_map(|pattern| matching(pattern.source(), None)) {
-                sketch.put("file", ("path", &format!("{}/{name}", path.path.trim_end_matches('/'))), &[]);
-            }
-            if path.path != "." {
-                sketch.put("folder", ("path", &path.path), &fields);
-            }
+    if path.kind == PathKind::Folder {
+        for name in path.contains.iter().filter_map(|pattern| matching(pattern.source(), None)) {
+            sketch.put("file", ("path", &format!("{}/{name}", path.path.trim_end_matches('/'))), &[]);
         }
-        _ => {
-            fields.push(("text", text(&holding(path))));
-            sketch.put("file", ("path", &path.path), &fields);
+        if path.path != "." {
+            sketch.put("folder", ("path", &path.path), &fields);
         }
+    } else {
+        fields.push(("text", text(&holding(path))));
+        sketch.put("file", ("path", &path.path), &fields);
     }
 }

@@ -213,12 +213,12 @@ fn pins(guide: &Guide, folder: &Path) -> Vec<(String, String)> {
         Subject::Tool(tool) => tool.version_from.as_ref().map(|from| from.file.clone()),
         _ => None,
     });
-    let names: BTreeSet<String> = named.collect();
+    let files: BTreeSet<String> = named.collect();
     let read = |name: String| {
         let path = folder.join(&name);
         let plain = std::fs::symlink_metadata(&path).is_ok_and(|known| known.is_file() && known.len() <= MOST_PIN_BYTES);
         let text = if plain { std::fs::read_to_string(&path).ok()? } else { return None };
         Some((name, text))
     };
-    names.into_iter().filter_map(read).collect()
+    files.into_iter().filter_map(read).collect()
 }

@@ -57,7 +57,7 @@ fn known_as<'w>(path: &str, wanted: &BTreeSet<&'w str>) -> Option<&'w str> {
 /// What packages depend on, and which of them every system has.
 fn status_of(status: &str, owners: &mut Owners) {
     let mut provided: BTreeMap<String, Vec<String>> = BTreeMap::new();
-    let mut wants: Vec<(String, Vec<Vec<String>>)> = Vec::new();
+    let mut wants: Vec<(String, Vec<String>, Vec<String>)> = Vec::new();
     let mut base: Vec<String> = Vec::new();
     for block in status.split("\n\n") {
         let field = |name: &str| {
@@ -74,25 +74,26 @@ fn status_of(status: &str, owners: &mut Owners) {
         for one in names(&field("Provides").unwrap_or_default()).into_iter().flatten() {
             provided.entry(one).or_default().push(package.clone());
         }
-        let all = ["Pre-Depends", "Depends", "Recommends"]
-            .iter()
-            .filter_map(|name| field(name))
-            .flat_map(|text| names(&text))
-            .collect();
-        wants.push((package, all));
+        let of = |fields: &[&str]| fields.iter().filter_map(|name| field(name)).flat_map(|text| names(&text)).flatten().collect();
+        wants.push((package, of(&["Pre-Depends", "Depends"]), of(&["Recommends"])));
     }
-    let installed: BTreeSet<String> = wants.iter().map(|(package, _)| package.clone()).collect();
-    for (package, wanted) in wants {
-        let brings = owners.brings.entry(package).or_default();
-        for alternatives in wanted {
-            for one in alternatives {
-                if installed.contains(&one) {
-                    brings.insert(one.clone());
-                }
-                brings.extend(provided.get(&one).into_iter().flatten().cloned());
-            }
-        }
+    let installed: BTreeSet<String> = wants.iter().map(|(package, ..)| package.clone()).collect();
+    let here = |wanted: Vec<String>| -> BTreeSet<String> {
+        let own = wanted.iter().filter(|one| installed.contains(*one)).cloned();
+        own.chain(wanted.iter().filter_map(|one| provided.get(one)).flatten().cloned()).collect()
+    };
+    for (package, wanted, usual) in wants {
+        owners.brings.insert(package.clone(), here(wanted));
+        owners.recommends.insert(package, here(usual));
     }
+    // What came for another's sake is marked (apt-mark(8)).
+    let marks = fs::read_to_string("/var/lib/apt/extended_states").unwrap_or_default();
+    let came: BTreeSet<&str> = marks
+        .split("\n\n")
+        .filter(|block| block.lines().any(|line| line == "Auto-Installed: 1"))
+        .filter_map(|block| block.lines().find_map(|line| line.strip_prefix("Package: ")))
+        .collect();
+    owners.asked_for = installed.iter().filter(|one| !came.contains(one.as_str())).cloned().collect();
     // What a basic system has comes with what it needs, but not with what it only recommends.
     let mut open = base;
     while let Some(package) = open.pop() {

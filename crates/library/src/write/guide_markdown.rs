@@ -12,10 +12,20 @@ const END: &str = "<!-- setup guide: end -->";
 /// Stands behind the first mark, for whoever edits the file.
 const NOTE: &str = "<!-- Written from setup-guide.toml by `setup-ready render markdown --into FILE`: change the guide, and have it written again. -->";
 
-/// Text of the guide within a line of Markdown: nothing in it is markup.
+/// Text of the guide within a line of Markdown: nothing in it is markup, but what stands between back quotes is a command.
 pub(super) fn plain(text: &str) -> String {
+    let text = Sanitised::line(text).to_string();
+    let parts: Vec<&str> = text.split('`').collect();
+    if parts.len().is_multiple_of(2) {
+        return escaped(&text);
+    }
+    let part = |(at, part): (usize, &&str)| if at % 2 == 1 && !part.is_empty() { code(part) } else { escaped(part) };
+    parts.iter().enumerate().map(part).collect()
+}
+
+fn escaped(text: &str) -> String {
     let mut out = String::new();
-    for c in Sanitised::line(text).to_string().chars() {
+    for c in text.chars() {
         if matches!(c, '\\' | '`' | '*' | '_' | '[' | ']' | '<' | '>' | '|' | '#' | '~') {
             out.push('\\');
         }
@@ -248,7 +258,7 @@ mod tests {
     fn the_guide_stands_between_its_marks(#[case] before: &str, #[case] after: Result<&str, NoPlace>) {
         let body = into_text("", "BODY\n").unwrap().text;
         let placed = into_text(before, "BODY\n").map(|placed| placed.text.replace(body.trim_end(), "<>"));
-        assert_eq!(placed.as_deref().map_err(|error| *error), after.map_err(|error| error));
+        assert_eq!(placed.as_deref().map_err(|error| *error), after);
         if let Ok(first) = into_text(before, "BODY\n") {
             assert_eq!(into_text(&first.text, "BODY\n").unwrap().text, first.text, "a second time changes nothing");
         }
@@ -257,6 +267,8 @@ mod tests {
     #[test]
     fn words_of_the_guide_are_no_markup() {
         assert_eq!(plain("a|b <script> *x*\n# y"), "a\\|b \\<script\\> \\*x\\* \\# y");
+        assert_eq!(plain("say `a_b` and c_d"), "say `a_b` and c\\_d");
+        assert_eq!(plain("one ` alone"), "one \\` alone");
         assert_eq!(code("echo `date` | sort"), "``echo `date` \\| sort``");
         let guide = "format = 1\n[project]\nname = \"X\"\n[require.a]\ntool = \"git\"\ntitle = \"<!-- setup guide: end -->\"\n";
         let guide = crate::guide::parse(guide).unwrap();

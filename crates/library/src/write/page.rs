@@ -44,7 +44,7 @@ struct Command {
     system: &'static str,
     system_name: &'static str,
     manager: &'static str,
-    command: String,
+    line: String,
 }
 
 #[derive(Serialize)]
@@ -117,7 +117,7 @@ fn step<'o>(item: &'o Item<'_>, outline: &'o Outline<'_>) -> Step<'o> {
                 system: install.system.word(),
                 system_name: install.system.name(),
                 manager: install.manager.word(),
-                command: command(&install.command),
+                line: command(&install.command),
             })
             .collect(),
         advice: item.advice.iter().map(told).collect(),
@@ -175,7 +175,7 @@ pub fn guide_html(guide: &Guide) -> Result<String, PageError> {
         .filter_map(|manager| {
             let line = outline.install_all(manager, None)?;
             let system = manager.system();
-            Some(Command { system: system.word(), system_name: system.name(), manager: manager.word(), command: command(&line) })
+            Some(Command { system: system.word(), system_name: system.name(), manager: manager.word(), line: command(&line) })
         })
         .collect();
     let home = project

@@ -1,4 +1,4 @@
-//! Rehearsals of a guide for others to read: JSON, JUnit's XML, Markdown, and a page.
+//! Rehearsals of a guide for others to read: JSON, the XML of `JUnit`, Markdown, and a page.
 
 use super::guide_markdown::plain as cell;
 use super::page::{PageError, rehearsal_page};
@@ -87,7 +87,9 @@ fn value(rehearsed: Rehearsed<'_>) -> Value {
                     let settled = one.report.settled_at(index)?;
                     let verdict = settled.finding.verdict();
                     let cause = settled.finding.cause().filter(|_| verdict != Verdict::Skipped);
-                    Some(json!({ "verdict": verdict.word(), "words": words(verdict), "cause": cause.map(|cause| cause.word()) }))
+                    Some(
+                        json!({ "verdict": verdict.word(), "words": words(verdict), "cause": cause.map(crate::cause::Cause::word) }),
+                    )
                 };
                 let cells: Vec<Value> = matrix.performances.iter().map(|one| cell(one).unwrap_or(Value::Null)).collect();
                 json!({ "id": requirement.id, "cells": cells })
@@ -146,7 +148,7 @@ fn xml(text: &str) -> String {
     out
 }
 
-/// A case of JUnit's: its name, and what is wrong with it.
+/// A case of `JUnit`: its name, and what is wrong with it.
 struct Case {
     name: String,
     failure: Option<(String, String)>,

@@ -203,7 +203,7 @@ fn component(sketch: &mut Sketch, wanted: Wanted<'_>, component: &Component, cau
             }
         }
         (ComponentSort::KernelModule, Cause::KernelModuleMissing) => {
-            sketch.set("system", "modules", texts(&["kvm", "kvm_intel"]))
+            sketch.set("system", "modules", texts(&["kvm", "kvm_intel"]));
         }
         _ => return Err(NotMade::NotHere),
     }

@@ -28,7 +28,7 @@ pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, tool: &Tool, cause: 
         Cause::ToolTooOld => other_version(sketch, wanted, (tool, &copy), Fit::TooOld)?,
         Cause::ToolTooNew => other_version(sketch, wanted, (tool, &copy), Fit::TooNew)?,
         Cause::ToolExcluded => other_version(sketch, wanted, (tool, &copy), Fit::Excluded)?,
-        Cause::ToolShadowed => shadow(sketch, wanted, (tool, &copy))?,
+        Cause::ToolShadowed => shadow(sketch, wanted, (tool, &copy)),
         // Windows knows programs by their endings.
         Cause::ToolNotExecutable if wanted.os == Os::Windows => return Err(NotMade::NotHere),
         Cause::ToolNotExecutable => change("executable", "false".to_owned()),
@@ -87,7 +87,7 @@ fn other_version(sketch: &mut Sketch, wanted: Wanted<'_>, (tool, copy): (&Tool, 
 }
 
 /// A copy that does not do is found first.
-fn shadow(sketch: &mut Sketch, wanted: Wanted<'_>, (tool, copy): (&Tool, &Copy)) -> Result<(), NotMade> {
+fn shadow(sketch: &mut Sketch, wanted: Wanted<'_>, (tool, copy): (&Tool, &Copy)) {
     let range = wanted.range(tool);
     let first = wanted.program(wanted.at().before, &copy.name);
     let fields = match range.as_ref().and_then(|range| range.missing(Fit::TooOld).or_else(|| range.missing(Fit::TooNew))) {
@@ -98,5 +98,4 @@ fn shadow(sketch: &mut Sketch, wanted: Wanted<'_>, (tool, copy): (&Tool, &Copy))
         ],
     };
     sketch.put("program", ("path", &first), &fields);
-    Ok(())
 }

@@ -40,7 +40,7 @@ pub(super) fn bytes(pid: Pid, at: u64, most: usize) -> Vec<u8> {
     buffer
 }
 
-/// The longest path (PATH_MAX of Linux).
+/// The longest path (`PATH_MAX` of Linux).
 const LONGEST: usize = 4_096;
 /// So much of a text is read at once; memory behind it may not be there.
 const PIECE: usize = 256;

@@ -12,7 +12,7 @@ use nix::sys::ptrace;
 use nix::sys::signal::Signal;
 use nix::sys::wait::{WaitPidFlag, WaitStatus, waitpid};
 use nix::unistd::Pid;
-use std::collections::HashMap;
+use std::collections::HashSet;
 use std::ffi::OsString;
 use std::path::Path;
 use stops::Follower;
@@ -24,7 +24,7 @@ pub(super) fn follow(words: &[OsString], folder: &Path) -> Result<(Seen, i32), W
     let child = begin::begin(words, &folder)?;
     let mut follower = Follower::new(folder.clone(), child);
     let mut status = 0;
-    let mut known: HashMap<Pid, ()> = HashMap::from([(child, ())]);
+    let mut known = HashSet::from([child]);
     let mut first = true;
     loop {
         match waitpid(Pid::from_raw(-1), Some(WaitPidFlag::__WALL)) {
@@ -55,10 +55,9 @@ pub(super) fn follow(words: &[OsString], folder: &Path) -> Result<(Seen, i32), W
                 go_on(pid, None);
             }
             // A child begins with a stop of its own.
-            Ok(WaitStatus::Stopped(pid, Signal::SIGSTOP)) if known.insert(pid, ()).is_none() => go_on(pid, None),
-            Ok(WaitStatus::Stopped(pid, Signal::SIGTRAP)) => go_on(pid, None),
+            Ok(WaitStatus::Stopped(pid, Signal::SIGSTOP)) if known.insert(pid) => go_on(pid, None),
+            Ok(WaitStatus::Stopped(pid, Signal::SIGTRAP) | WaitStatus::PtraceSyscall(pid)) => go_on(pid, None),
             Ok(WaitStatus::Stopped(pid, signal)) => go_on(pid, Some(signal)),
-            Ok(WaitStatus::PtraceSyscall(pid)) => go_on(pid, None),
             Ok(WaitStatus::Continued(_) | WaitStatus::StillAlive) | Err(Errno::EINTR) => {}
             Err(_) => break,
         }

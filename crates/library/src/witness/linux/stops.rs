@@ -203,10 +203,10 @@ fn absolute(pid: Pid, folder: Option<u64>, path: &str) -> PathBuf {
 fn plain(path: &Path) -> PathBuf {
     let mut out = PathBuf::new();
     for part in path.components() {
-        match part {
-            std::path::Component::ParentDir => drop(out.pop()),
-            std::path::Component::CurDir => {}
-            other => out.push(other),
+        if part == std::path::Component::ParentDir {
+            out.pop();
+        } else if part != std::path::Component::CurDir {
+            out.push(part);
         }
     }
     out
