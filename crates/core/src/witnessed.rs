@@ -255,7 +255,7 @@ fn beside(seen: &Seen, owners: &Owners, guide: Option<&Guide>) -> Vec<Statement>
         match owners.of_file.get(path) {
             // An interpreter that many systems lack may be one of this one's own parts.
             Some(package) if owners.everywhere.contains(package) && name(path) != "perl" => {}
-            Some(package) => used.entry(owners.known_as(package)).or_default().programs.push((name(path), started)),
+            Some(package) => used.entry(package).or_default().programs.push((name(path), started)),
             None => all.push(statement(Topic::Tool(name(path)), started_words(started))),
         }
     }

@@ -128,8 +128,10 @@ pub(crate) fn witnessed(
             (format!("{} written into the guide: read it, and fill in each `why`.", counted(several, "thing")), Ink::Good)
         }
         several => {
-            let text =
-                format!("The guide lacks {}. To have it written into the guide: witness --correct", counted(several, "thing"));
+            let text = format!(
+                "The guide lacks {}. The same command with --correct (before the --) writes it into the guide.",
+                counted(several, "thing")
+            );
             (text, Ink::Loud)
         }
     };

@@ -59,8 +59,10 @@ Show-Person 'For whoever looks after this machine, step 7: Give this machine the
 # 10. Open a new terminal, so that the changes above take effect.
 #    Settles python3, Node.js and sqlite3.
 
-# 11. Install that Python's package installer in a version that is >= 3.11. The guide names no package of it for winget. (after that, most likely)
+# 11. Have that Python put its own installer in place. (after that, most likely)
 #    Settles that Python's package installer.
+#    Only after the step above, in a script of its own (setup-ready plan makes it then):
+#      python3 -m ensurepip --upgrade
 
 # 12. Make an environment of Python for this project (.venv), let its pip bring pyyaml, and use it. (after that, most likely)
 #    Settles the reader of the station's settings.

@@ -50,7 +50,7 @@ person 'For you, step 6: Give git another user.email: put it in the place of YOU
 #      sudo apt-get install qemu-system-arm
 person 'For whoever looks after this machine, step 7: Install QEMU for the buoy'\''s processor.' '    sudo apt-get install qemu-system-arm'
 
-# 8. Install the chip's debugger in a version that is >= 0.12. The package openocd of apt is 0.11.0-1, which does not do. (after that, most likely, recommended)
+# 8. Install the chip's debugger in a version that is >= 0.12. The package openocd of apt is 0.11.0-1, which does not do. How: https://driftbuoy.example/handbook/debugger (after that, most likely, recommended)
 #    Settles the chip's debugger.
 
 # 9. Nothing has to be changed any more: sign out completely and in again.

@@ -8,9 +8,13 @@ const DEEPEST: usize = 60;
 /// A text that matches, with `first` in the place of the first group; none where the pattern is not understood.
 pub(super) fn matching(pattern: &str, first: Option<&str>) -> Option<String> {
     let hir = regex_syntax::parse(pattern).ok()?;
-    let mut text = String::new();
-    write(&hir, first, &mut text, DEEPEST)?;
-    Some(text)
+    let compiled = crate::text::Pattern::new(pattern).ok()?;
+    // What may be left out reads better when it is there, but may stand in the way: `ready\b.*`.
+    [(1, false), (0, false), (1, true)].into_iter().find_map(|(least, spaced)| {
+        let mut text = String::new();
+        write(&hir, How { first, least, spaced }, &mut text, DEEPEST)?;
+        compiled.matches(&text).then_some(text)
+    })
 }
 
 /// A text that the pattern does not match, not empty where one is found.
@@ -18,31 +22,42 @@ pub(super) fn other_than(pattern: &crate::text::Pattern) -> Option<&'static str>
     ["?", "no-such-value", "0", "x y", "-1", "\u{e9}"].into_iter().find(|text| !pattern.matches(text))
 }
 
-fn write(hir: &Hir, first: Option<&str>, text: &mut String, deepest: usize) -> Option<()> {
+/// How a sample is made.
+#[derive(Clone, Copy)]
+struct How<'a> {
+    /// Stands in the place of the first group.
+    first: Option<&'a str>,
+    /// How often at least what may be left out.
+    least: u32,
+    /// Spaces, where any character does.
+    spaced: bool,
+}
+
+fn write(hir: &Hir, how: How<'_>, text: &mut String, deepest: usize) -> Option<()> {
+    let How { first, least, spaced } = how;
     let deeper = deepest.checked_sub(1)?;
     match hir.kind() {
         HirKind::Empty | HirKind::Look(_) => {}
         HirKind::Literal(literal) => text.push_str(core::str::from_utf8(&literal.0).ok()?),
-        HirKind::Class(class) => text.push(any_of(class)?),
+        HirKind::Class(class) => text.push(any_of(class, spaced)?),
         HirKind::Repetition(repetition) => {
-            // Once reads better than never: `[a-z]*`.
-            let times = repetition.min.max(u32::from(repetition.max != Some(0))).min(64);
+            let times = repetition.min.max(least.min(repetition.max.unwrap_or(1))).min(64);
             for _ in 0..times {
-                write(&repetition.sub, first, text, deeper)?;
+                write(&repetition.sub, how, text, deeper)?;
             }
         }
         HirKind::Capture(capture) => match first.filter(|_| capture.index == 1) {
             Some(words) => text.push_str(words),
-            None => write(&capture.sub, first, text, deeper)?,
+            None => write(&capture.sub, how, text, deeper)?,
         },
-        HirKind::Concat(parts) => parts.iter().try_for_each(|part| write(part, first, text, deeper))?,
-        HirKind::Alternation(parts) => write(parts.first()?, first, text, deeper)?,
+        HirKind::Concat(parts) => parts.iter().try_for_each(|part| write(part, how, text, deeper))?,
+        HirKind::Alternation(parts) => write(parts.first()?, how, text, deeper)?,
     }
     (text.len() <= 10_000).then_some(())
 }
 
 /// A character of a class: one that people would type, where there is one.
-fn any_of(class: &Class) -> Option<char> {
+fn any_of(class: &Class, spaced: bool) -> Option<char> {
     let is_in = |c: char| match class {
         Class::Unicode(class) => class.ranges().iter().any(|range| (range.start()..=range.end()).contains(&c)),
         Class::Bytes(class) => {
@@ -50,7 +65,8 @@ fn any_of(class: &Class) -> Option<char> {
         }
     };
     let usual = ('a'..='z').chain('1'..='9').chain('A'..='Z').chain(['0', '-', '_', '.', '/', ' ']).chain('!'..='~');
-    usual.into_iter().find(|c| is_in(*c)).or_else(|| match class {
+    let first = spaced.then_some(' ');
+    first.into_iter().chain(usual).find(|c| is_in(*c)).or_else(|| match class {
         Class::Unicode(class) => class.ranges().first().map(regex_syntax::hir::ClassUnicodeRange::start),
         Class::Bytes(_) => None,
     })

@@ -6,9 +6,9 @@ use crate::text::Sanitised;
 use std::fmt::Write;
 
 /// The comment before what is written.
-const BEGIN: &str = "<!-- setup guide: begin -->";
+pub(crate) const BEGIN: &str = "<!-- setup guide: begin -->";
 /// The comment behind it.
-const END: &str = "<!-- setup guide: end -->";
+pub(crate) const END: &str = "<!-- setup guide: end -->";
 /// Stands behind the first mark, for whoever edits the file.
 const NOTE: &str = "<!-- Written from setup-guide.toml by `setup-ready render markdown --into FILE`: change the guide, and have it written again. -->";
 

@@ -18,6 +18,8 @@ mod whole;
 #[cfg(feature = "desk")]
 pub use draft::{additions, draft};
 #[cfg(feature = "desk")]
+pub(crate) use guide_markdown::{BEGIN, END};
+#[cfg(feature = "desk")]
 pub use guide_markdown::{NoPlace, Placed, guide_markdown, into_text};
 #[cfg(feature = "desk")]
 pub use page::{PageError, guide_html};

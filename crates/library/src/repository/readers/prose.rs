@@ -9,8 +9,16 @@ pub(super) fn document(file: &Source<'_>, said: &Said) -> Read {
     let mut open: Option<(char, usize, bool)> = None;
     let mut block = String::new();
     let mut first = 0;
+    let mut rendered = false;
     for (line, text) in (1..).zip(file.text.lines()) {
         let trimmed = text.trim_start();
+        // What was written from the guide says nothing beside the guide.
+        if trimmed.starts_with(crate::write::BEGIN) || trimmed.starts_with(crate::write::END) {
+            rendered = trimmed.starts_with(crate::write::BEGIN);
+        }
+        if rendered {
+            continue;
+        }
         let indent = text.len() - trimmed.len();
         let mark = trimmed.chars().next().filter(|c| *c == '`' || *c == '~');
         let length = mark.map_or(0, |mark| trimmed.chars().take_while(|c| *c == mark).count());
