@@ -122,8 +122,9 @@ fn stage(out: &mut String, number: usize, chapter: &Chapter<'_>, outline: &Outli
 
 /// An address as the target of a link.
 fn link(address: &str) -> String {
-    let address = crate::text::without_credentials(address);
-    format!("<{}>", Sanitised::line(&address).to_string().replace(['<', '>', '|', ' '], ""))
+    let address = Sanitised::line(&crate::text::without_credentials(address)).to_string();
+    // What would end the target, or the cell that it stands in, is written by its number (RFC 3986).
+    address.chars().map(|c| if " ()<>|\"`\\".contains(c) { format!("%{:02X}", u32::from(c)) } else { c.to_string() }).collect()
 }
 
 fn wanted(item: &Item<'_>, outline: &Outline<'_>) -> String {
