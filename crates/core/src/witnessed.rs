@@ -58,8 +58,6 @@ pub struct Owners {
     pub of_file: BTreeMap<String, String>,
     /// What each package cannot be without.
     pub brings: BTreeMap<String, BTreeSet<String>>,
-    /// What is usually installed with a package that somebody asks for.
-    pub recommends: BTreeMap<String, BTreeSet<String>>,
     /// The packages that a person asked for, and no other package.
     pub asked_for: BTreeSet<String>,
     /// The packages that every system has.
@@ -69,12 +67,10 @@ pub struct Owners {
 }
 
 impl Owners {
-    /// The packages, with all that comes along where somebody asks for them.
+    /// The packages, with all that they cannot be without. What is only recommended with them is nothing to rely on.
     fn closure(&self, packages: impl IntoIterator<Item = String>) -> BTreeSet<String> {
         let mut found = BTreeSet::new();
         let mut open: Vec<String> = packages.into_iter().collect();
-        let usual: Vec<String> = open.iter().filter_map(|one| self.recommends.get(one)).flatten().cloned().collect();
-        open.extend(usual);
         while let Some(package) = open.pop() {
             if found.insert(package.clone()) {
                 open.extend(self.brings.get(&package).into_iter().flatten().filter(|one| !found.contains(*one)).cloned());
@@ -341,7 +337,7 @@ fn statement(topic: Topic, words: String) -> Statement {
 
 #[cfg(test)]
 mod tests {
-    use super::{BTreeMap, Owners, Seen, Started, statements};
+    use super::{Owners, Seen, Started, statements};
     use crate::guide;
     use crate::manager::Manager;
     use crate::prelude::*;
@@ -376,7 +372,6 @@ mod tests {
                 .iter()
                 .map(|(a, b)| ((*a).to_owned(), core::iter::once((*b).to_owned()).collect()))
                 .collect(),
-            recommends: BTreeMap::new(),
             asked_for: core::iter::once("python3-dev".to_owned()).collect(),
             everywhere: ["perl-base", "bash"].iter().map(|one| (*one).to_owned()).collect(),
             descriptions: core::iter::once(("libodd-dev".to_owned(), vec!["odd-2".to_owned()])).collect(),

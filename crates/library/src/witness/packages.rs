@@ -57,7 +57,7 @@ fn known_as<'w>(path: &str, wanted: &BTreeSet<&'w str>) -> Option<&'w str> {
 /// What packages depend on, and which of them every system has.
 fn status_of(status: &str, owners: &mut Owners) {
     let mut provided: BTreeMap<String, Vec<String>> = BTreeMap::new();
-    let mut wants: Vec<(String, Vec<String>, Vec<String>)> = Vec::new();
+    let mut wants: Vec<(String, Vec<String>)> = Vec::new();
     let mut base: Vec<String> = Vec::new();
     for block in status.split("\n\n") {
         let field = |name: &str| {
@@ -75,16 +75,15 @@ fn status_of(status: &str, owners: &mut Owners) {
             provided.entry(one).or_default().push(package.clone());
         }
         let of = |fields: &[&str]| fields.iter().filter_map(|name| field(name)).flat_map(|text| names(&text)).flatten().collect();
-        wants.push((package, of(&["Pre-Depends", "Depends"]), of(&["Recommends"])));
+        wants.push((package, of(&["Pre-Depends", "Depends"])));
     }
     let installed: BTreeSet<String> = wants.iter().map(|(package, ..)| package.clone()).collect();
     let here = |wanted: Vec<String>| -> BTreeSet<String> {
         let own = wanted.iter().filter(|one| installed.contains(*one)).cloned();
         own.chain(wanted.iter().filter_map(|one| provided.get(one)).flatten().cloned()).collect()
     };
-    for (package, wanted, usual) in wants {
-        owners.brings.insert(package.clone(), here(wanted));
-        owners.recommends.insert(package, here(usual));
+    for (package, wanted) in wants {
+        owners.brings.insert(package, here(wanted));
     }
     // What came for another's sake is marked (apt-mark(8)).
     let marks = fs::read_to_string("/var/lib/apt/extended_states").unwrap_or_default();
