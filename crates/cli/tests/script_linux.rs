@@ -278,6 +278,55 @@ fn on_this_machine_the_script_says_what_the_program_says_or_that_it_cannot_know(
     told(&counts, 85);
 }
 
+#[derive(serde::Deserialize)]
+struct Corpus {
+    tool: Vec<Captured>,
+}
+
+/// What a real program printed when it was asked for its version.
+#[derive(serde::Deserialize)]
+struct Captured {
+    name: String,
+    version: String,
+    exit: i64,
+    stdout: String,
+    stderr: String,
+}
+
+/// A number that is another program's would be a wrong verdict; of what is in doubt the script reads nothing.
+#[test]
+fn of_what_real_programs_print_the_script_reads_no_wrong_version() {
+    let guide = guide::parse(LIVE.replace("HELD_UDP", "1").replace("HELD", "2").replace("FREE", "3").as_str()).unwrap();
+    let script = script(&guide);
+    let function = &script[script.find("version_of() {").unwrap()..script.find("# Starts what was found").unwrap()];
+    let top = Path::new(env!("CARGO_MANIFEST_DIR")).join("../core/tests");
+    let (mut read, mut all, mut wrong) = (0, 0, Vec::new());
+    for file in ["corpus.toml", "corpus-debian.toml"] {
+        let corpus: Corpus = toml::from_str(&std::fs::read_to_string(top.join(file)).unwrap()).unwrap();
+        for one in corpus.tool.iter().filter(|one| one.exit == 0) {
+            all += 1;
+            let said = format!("{}{}", one.stdout, one.stderr);
+            let program = format!("{function}\nversion_of \"$1\" \"$2\"");
+            let output = Command::new("sh").args(["-c", &program, "x", &one.name, said.trim()]).output().unwrap();
+            let found = String::from_utf8_lossy(&output.stdout).trim().to_owned();
+            // Packages and programs write zeros otherwise: 6.0 and 6.00, 4.9.0 and 4.09.00; what a distribution adds stands behind a sign.
+            let numbers = |text: &str| -> Vec<u64> {
+                let plain = text.split(|c: char| !(c.is_ascii_digit() || c == '.')).next().unwrap();
+                plain.split('.').map(|part| part.parse().unwrap_or(0)).collect()
+            };
+            let (wanted, said) = (numbers(&one.version), numbers(&found));
+            match found.as_str() {
+                "" => {}
+                _ if wanted.starts_with(&said) || said.starts_with(&wanted) => read += 1,
+                _ => wrong.push(format!("{} is {}, and the script reads {found}", one.name, one.version)),
+            }
+        }
+    }
+    eprintln!("of {all} outputs {read} are read");
+    assert!(wrong.is_empty(), "{wrong:#?}");
+    assert!(read * 2 > all, "{read} of {all}");
+}
+
 #[test]
 fn the_script_of_the_demonstration_is_clean_and_says_when_it_is_used_wrong() {
     let guide = guide::parse(build_setup_ready::demo::GUIDE).unwrap();

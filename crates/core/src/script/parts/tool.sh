@@ -12,7 +12,7 @@ find_program() {
 version_of() {
   stem=$(printf '%s\n' "$1" | tr '[:upper:]' '[:lower:]' | sed 's/[0-9.-]*$//')
   printf '%s\n' "$2" | awk -v name="$stem" 'NF {
-    if (tolower($1) == name && ($2 ~ /^[0-9]+(\.[0-9]+)+$/)) { print $2; exit }
+    if (tolower($1) == name && $2 ~ /^[0-9]+([.][0-9]+)+$/ && $2 ~ /[1-9]/) { print $2; exit }
     line = tolower($0); count = split($0, words, /[^0-9A-Za-z.+~_-]+/); found = ""
     for (i = 1; i <= count; i++) {
       word = words[i]; sub(/^[vV]/, "", word)
@@ -23,8 +23,9 @@ version_of() {
       if (found != "" && found != word) exit
       found = word
     }
+    # Behind another number it may be that of another program; nothing but zeros is what nobody has set yet.
     before = substr(line, 1, index(line, found) - 1)
-    if (found != "" && plain && (index(before, name) || before ~ /^v?$/)) print found
+    if (found ~ /[1-9]/ && plain && before !~ /[0-9][.][0-9]/ && (index(before, name) || before ~ /^v?$/)) print found
     exit
   }'
 }
