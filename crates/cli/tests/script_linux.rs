@@ -20,6 +20,8 @@ use build_setup_ready::{Described, Preflight};
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
+use std::sync::Mutex;
+use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// The shells, with what makes each read POSIX's language.
 const SHELLS: [&[&str]; 6] = [&["dash"], &["bash"], &["busybox", "sh"], &["mksh"], &["yash"], &["zsh", "--emulate", "sh"]];
@@ -120,34 +122,37 @@ fn on_described_machines_the_script_says_what_the_program_says_or_that_it_cannot
         return;
     }
     let base = root::Base::new(&shells());
-    // The other guides were written for what only the program can see: pins, places, components.
-    let (mut counts, mut of_others) = (Counts::new(), Counts::new());
-    let mut wrong = Vec::new();
     let all = machines();
     assert!(all.len() >= 15, "{}", all.len());
-    for (guide_path, machine_path) in &all {
-        let guide = guide::parse(&std::fs::read_to_string(guide_path).unwrap()).unwrap();
-        let text = std::fs::read_to_string(machine_path).unwrap();
-        let machine = Described::parse(&text).unwrap();
-        let report = Preflight::new(&guide).run(&machine).unwrap();
-        // A program that never ends is not waited for so long here.
-        let script = script(&guide).replace("sleep 10", "sleep 1");
-        let built = base.build(&toml::from_str(&text).unwrap());
-        for shell in shells() {
-            let clock = std::time::Instant::now();
-            let output = built.run(shell, &script);
-            if std::env::var_os("SCRIPT_SAYS").is_some() {
-                eprintln!("{:?} {} {}", clock.elapsed(), shell[0], machine_path.display());
-            }
-            if std::env::var_os("SCRIPT_SAYS").is_some() {
-                eprintln!("== {}\n{output}", machine_path.display());
-            }
-            let counts = if guide.project.name == "Driftbuoy" { &mut counts } else { &mut of_others };
-            for one in differences(&guide, &report, &said(&output), counts) {
-                wrong.push(format!("{} in {}: {one}", machine_path.file_name().unwrap().display(), shell[0]));
+    // The other guides were written for what only the program can see: pins, places, components.
+    let found = Mutex::new((Counts::new(), Counts::new(), Vec::new()));
+    let next = AtomicUsize::new(0);
+    let look = || {
+        while let Some((guide_path, machine_path)) = all.get(next.fetch_add(1, Ordering::Relaxed)) {
+            let guide = guide::parse(&std::fs::read_to_string(guide_path).unwrap()).unwrap();
+            let text = std::fs::read_to_string(machine_path).unwrap();
+            let machine = Described::parse(&text).unwrap();
+            let report = Preflight::new(&guide).run(&machine).unwrap();
+            // A program that never ends is not waited for so long here.
+            let script = script(&guide).replace("sleep 10", "sleep 1");
+            let built = base.build(&toml::from_str(&text).unwrap());
+            for shell in shells() {
+                let clock = std::time::Instant::now();
+                let output = built.run(shell, &script);
+                if std::env::var_os("SCRIPT_SAYS").is_some() {
+                    eprintln!("{:?} {} {}\n{output}", clock.elapsed(), shell[0], machine_path.display());
+                }
+                let (counts, of_others, wrong) = &mut *found.lock().unwrap();
+                let counts = if guide.project.name == "Driftbuoy" { counts } else { of_others };
+                for one in differences(&guide, &report, &said(&output), counts) {
+                    wrong.push(format!("{} in {}: {one}", machine_path.file_name().unwrap().display(), shell[0]));
+                }
             }
         }
-    }
+    };
+    // Most of it waits.
+    std::thread::scope(|scope| (0..4).for_each(|_| drop(scope.spawn(look))));
+    let (counts, of_others, wrong) = found.into_inner().unwrap();
     assert!(wrong.is_empty(), "{} of {} machines\n{}", wrong.len(), all.len(), wrong.join("\n"));
     eprintln!("of the demonstration:");
     told(&counts, 85);

@@ -270,7 +270,7 @@ impl Built {
             }
             let flag = |key: &str| program.get(key).and_then(Value::as_bool) == Some(true);
             let body = if flag("never_ends") {
-                "sleep 60".to_owned()
+                "sleep 5".to_owned()
             } else if program.get("does_not_start").is_some() || program.get("signal").is_some() {
                 "exit 127".to_owned()
             } else {
