@@ -63,5 +63,6 @@ fn host_side(text: &str) -> Option<String> {
 /// The variable that moves a port: `${DB_PORT:-5440}`.
 fn variable(text: &str) -> Option<String> {
     let name: String = text.strip_prefix("${")?.chars().take_while(|c| c.is_ascii_alphanumeric() || *c == '_').collect();
-    (!name.is_empty()).then_some(name)
+    // A name does not begin with a digit (POSIX, environment variables).
+    (!name.is_empty() && !name.starts_with(|c: char| c.is_ascii_digit())).then_some(name)
 }
