@@ -76,6 +76,8 @@ pub(crate) enum Command {
     Walk(Walk),
     /// Only the plan: what to do on this machine; also as a script to read before running
     Plan(Plan),
+    /// Write what was observed to a file, without what is private, for somebody else to look at
+    Record(Record),
     /// Everything about one requirement, or the page of a cause or a rule; alone, the list of all
     Explain(Explain),
     #[cfg(feature = "desk")]
@@ -189,6 +191,29 @@ pub(crate) struct Plan {
     pub(crate) format: PlanFormat,
 }
 
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is recorded, and how",
+    after_help = "Examples:
+  setup-ready record                    shows what it would write, and asks
+  setup-ready record --role firmware --yes --output mine.recording.json
+  setup-ready preflight --machine mine.recording.json      what it comes to, on any machine
+
+Names, home folders, hosts, addresses and tokens are replaced, the same one by the same word everywhere.
+
+Exit status: 0 written, 1 left, 2 wrong use or a mistake in the guide."
+)]
+pub(crate) struct Record {
+    #[command(flatten)]
+    pub(crate) check: Check,
+    /// Write it without asking
+    #[arg(long)]
+    pub(crate) yes: bool,
+    /// Put in a random word by which recordings of this machine can be told to be of one
+    #[arg(long)]
+    pub(crate) id: bool,
+}
+
 /// What is checked, and how.
 #[derive(Debug, Clone, Args)]
 pub(crate) struct Check {
@@ -223,7 +248,7 @@ pub(crate) struct How {
     /// Start every tool to ask its version, also where its own files state it
     #[arg(long)]
     pub(crate) start_all: bool,
-    /// A described machine to check instead of this one
+    /// A described machine, or a recording (.json), to check instead of this one
     #[arg(long, value_name = "FILE")]
     pub(crate) machine: Option<PathBuf>,
     /// In which place of the guide this is, such as a Linux inside Windows; otherwise it is found out
@@ -238,6 +263,13 @@ pub(crate) struct How {
     /// How long each program that is started may run, for example 30s or 2min
     #[arg(long, value_name = "TIME", value_parser = time_limit, default_value = "10s")]
     pub(crate) time_limit: Duration,
+}
+
+impl How {
+    /// Whether the machine is one that was recorded: then it is known for whom.
+    pub(crate) fn is_recorded(&self) -> bool {
+        self.machine.as_deref().is_some_and(build_setup_ready::is_json_file)
+    }
 }
 
 fn time_limit(text: &str) -> Result<Duration, String> {

@@ -28,6 +28,11 @@ fn answer(question: &str) -> Option<String> {
     (read > 0).then(|| line.trim().to_owned())
 }
 
+/// Asks a question to which the word "yes" alone is a yes.
+pub(crate) fn yes(question: &str) -> bool {
+    answer(question).is_some_and(|word| word.eq_ignore_ascii_case("yes"))
+}
+
 /// Has the person choose a role; `None` is every role.
 pub(crate) fn role(guide: &Guide, look: &Look) -> Option<usize> {
     let mut paper = Paper::for_errors(look);

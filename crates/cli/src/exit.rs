@@ -64,6 +64,14 @@ pub(crate) enum Failure {
     /// A guide or a described machine cannot be used.
     #[error(transparent)]
     Load(#[from] LoadError),
+    /// A recording cannot be used.
+    #[error("{} cannot be used: {reason}", .path.display())]
+    Recording {
+        /// Which file.
+        path: PathBuf,
+        /// Why.
+        reason: build_setup_ready::NotRecording,
+    },
     /// The guide is somebody else's, and nobody agreed to use it.
     #[error("{} belongs to another user: {owner}", .path.display())]
     OtherOwner {
@@ -103,7 +111,9 @@ impl Failure {
     /// The exit status that it leads to.
     pub(crate) fn status(&self) -> Status {
         match self {
-            Self::Load(_) | Self::OtherOwner { .. } | Self::LeadsOut(_) | Self::Word { .. } => Status::WrongUse,
+            Self::Load(_) | Self::Recording { .. } | Self::OtherOwner { .. } | Self::LeadsOut(_) | Self::Word { .. } => {
+                Status::WrongUse
+            }
             Self::Write { .. } | Self::Output(_) | Self::Software(_) => Status::Failed,
         }
     }

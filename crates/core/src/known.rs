@@ -53,6 +53,11 @@ impl Known {
         self.answers.entry(probe).or_insert(answer);
     }
 
+    /// Every answer, in no particular order.
+    pub fn iter(&self) -> impl Iterator<Item = &Answer> {
+        self.answers.values()
+    }
+
     /// How many answers were passed over when it was read, since this version does not know them.
     pub fn passed_over(&self) -> usize {
         self.passed_over

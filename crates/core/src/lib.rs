@@ -51,9 +51,11 @@ pub mod outline;
 #[doc(hidden)]
 pub mod packages;
 pub mod plan;
+pub mod privacy;
 pub mod probe;
 pub mod problem;
 pub mod proofread;
+pub mod recording;
 pub mod rehearsal;
 pub mod report;
 #[cfg(feature = "schema")]

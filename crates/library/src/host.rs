@@ -1,6 +1,8 @@
+use crate::guide::Guide;
 use crate::observation::Observation;
 use crate::probe::Probe;
 use crate::report::MachineSource;
+use crate::selection::{Consent, Selection};
 use std::path::PathBuf;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicBool, Ordering};
@@ -53,6 +55,23 @@ pub trait Host: Sync {
 
     /// A preflight begins: what was kept of the machine for an earlier one is forgotten.
     fn begin(&self) {}
+
+    /// What is checked here, of what was chosen: a recording knows what was chosen when it was made. Nothing is started on a machine that is only
+    /// described, so nobody need agree.
+    fn selection(&self, _: &Guide, selection: Selection) -> Selection {
+        let consent = if self.source() == MachineSource::Live { selection.consent } else { Consent::Given };
+        Selection { consent, ..selection }
+    }
+
+    /// How many milliseconds an answer took to get, where that was before.
+    fn took_ms(&self, _: &Probe) -> Option<u64> {
+        None
+    }
+
+    /// When it was looked, by RFC 3339, and for how many milliseconds, where that was before.
+    fn took_place(&self) -> Option<(&str, u64)> {
+        None
+    }
 
     /// Where the answers come from, for the report.
     fn source(&self) -> MachineSource;

@@ -14,6 +14,7 @@ mod proof;
 // No part of the interface: the readers of other systems are used there only, and fuzz targets call them all.
 #[doc(hidden)]
 pub mod read;
+mod recording;
 #[cfg(feature = "desk")]
 mod rehearsing;
 mod repository;
@@ -38,6 +39,7 @@ pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
 #[cfg(feature = "desk")]
 pub use proof::Proof;
+pub use recording::{NotRecording, Recorded, is_json_file, read_recording, record, recording};
 #[cfg(feature = "desk")]
 pub use rehearsing::{Matrix, NewExpectation, NotRewritten, Performance, Rehearsal, Rewritten, expectation};
 #[cfg(feature = "desk")]
@@ -47,12 +49,14 @@ pub use repository::statements_of;
 pub use repository::{FileRemark, Repository};
 #[doc(hidden)]
 pub use run::{KEPT_BY, start_nothing_more};
+pub use setup_ready_core::recording::{Chosen, Commands, Recording};
 pub use setup_ready_core::{
-    advice, cause, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, outline, plan, probe,
-    problem, proofread, rehearsal, report, script, selection, settled, statement, text, verdict, version, witnessed, words,
+    advice, cause, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, outline, plan, privacy,
+    probe, problem, proofread, rehearsal, report, script, selection, settled, statement, text, verdict, version, witnessed,
+    words,
 };
 use setup_ready_core::{catalogue, document};
-pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, state_folder};
+pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, random_id, remembered_id, state_folder};
 pub use told::{ToldError, told, told_in_file};
 pub use watch::{Listening, Watch};
 #[cfg(feature = "desk")]

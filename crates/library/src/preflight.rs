@@ -5,8 +5,8 @@ use crate::guide::{Guide, Requirement};
 use crate::host::{Host, Interrupt};
 use crate::observation::{Observation, RunEnd};
 use crate::probe::Probe;
-use crate::report::{Frame, MachineSource, Report};
-use crate::selection::{Consent, Selection};
+use crate::report::{Frame, Report};
+use crate::selection::Selection;
 use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
 use std::time::{Duration, Instant, SystemTime};
 
@@ -138,13 +138,9 @@ impl<'l> Preflight<'l> {
         let started = SystemTime::now();
         let clock = Instant::now();
         host.begin();
-        let mut selection = self.selection.clone();
-        // Nothing is started on a machine that is only described.
-        if host.source() != MachineSource::Live {
-            selection.consent = Consent::Given;
-        }
+        let selection = host.selection(&self.guide, self.selection.clone());
         let interrupt = host.interrupt().unwrap_or(&self.interrupt);
-        let driver = Driver::new(Arc::clone(&self.guide), selection)?;
+        let driver = Driver::new(Arc::clone(&self.guide), selection.clone())?;
         let jobs = self.jobs.unwrap_or_else(|| host.jobs());
         let driver = if jobs <= 1 && self.progress.is_none() && self.findings.is_none() {
             Self::drive_alone(driver, host, interrupt)
@@ -158,12 +154,15 @@ impl<'l> Preflight<'l> {
             guide_sha256: self.guide_sha256.clone(),
             source: host.source(),
             machine_name: host.name().map(ToOwned::to_owned),
-            started: humantime::format_rfc3339_seconds(started).to_string(),
-            elapsed_ms: milliseconds(clock),
+            started: host
+                .took_place()
+                .map_or_else(|| humantime::format_rfc3339_seconds(started).to_string(), |(then, _)| then.to_owned()),
+            elapsed_ms: host.took_place().map_or_else(|| milliseconds(clock), |(_, elapsed)| elapsed),
             interrupted,
         };
-        let mut report = Report::new(self.selection.role, frame, driver.finish());
-        report.stage = self.selection.stage;
+        let mut report = Report::new(selection.role, frame, driver.finish());
+        report.stage = selection.stage;
+        report.selection = selection;
         report.elsewhere.clone_from(&self.elsewhere);
         Ok(report)
     }
@@ -177,7 +176,7 @@ impl<'l> Preflight<'l> {
             let observations = host.observe_together(&probes);
             let elapsed = milliseconds_each(clock, &probes);
             for (probe, observation) in probes.iter().zip(whole(observations)) {
-                driver.answer_timed(probe, observation, elapsed);
+                driver.answer_timed(probe, observation, host.took_ms(probe).unwrap_or(elapsed));
             }
         }
         driver
@@ -266,7 +265,7 @@ impl Crew<'_, '_> {
                     self.interrupt.is_raised() && is_cut_short(probe)
                 };
                 if !cut {
-                    state.driver.answer_timed(probe, observation, elapsed);
+                    state.driver.answer_timed(probe, observation, self.host.took_ms(probe).unwrap_or(elapsed));
                 }
             }
             if state.waiting > 0 {

@@ -124,6 +124,30 @@ fn is_state(folder: &Path) -> bool {
     folder.file_name().is_some_and(|name| name == STATE_FOLDER)
 }
 
+/// A random word that says nothing about anybody: 32 hexadecimal digits.
+pub fn random_id() -> String {
+    use std::hash::{BuildHasher, Hasher};
+    // The standard library seeds each from the system's source of chance.
+    let half = || std::collections::hash_map::RandomState::new().build_hasher().finish();
+    format!("{:016x}{:016x}", half(), half())
+}
+
+/// The random word by which this person's recordings and reports of this machine can be told to be of one, kept in a state folder (see
+/// [`state_folder`]); made where there is none.
+///
+/// # Errors
+/// When it cannot be kept, or the folder is not theirs alone.
+pub fn remembered_id(folder: &Path) -> io::Result<String> {
+    let path = folder.join("id");
+    let is_id = |text: &str| text.len() == 32 && text.bytes().all(|byte| byte.is_ascii_hexdigit());
+    if let Some(known) = read_own(&path).map(|text| text.trim().to_owned()).filter(|text| is_id(text)) {
+        return Ok(known);
+    }
+    let new = random_id();
+    write_own(&path, &format!("{new}\n"))?;
+    Ok(new)
+}
+
 /// A folder without anything in it, for programs to be started in; `None` where there can be none outside the project.
 pub(crate) fn empty_folder(project: &Path) -> Option<PathBuf> {
     let state = outside(project)?;

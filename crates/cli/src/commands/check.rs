@@ -11,10 +11,10 @@ use build_setup_ready::guide::{Guide, Role};
 use build_setup_ready::probe::Permission;
 use build_setup_ready::report::Report;
 use build_setup_ready::selection::{Consent, Selection};
-use build_setup_ready::text::{join_words, nearest};
+use build_setup_ready::text::{Sanitised, join_words, nearest};
 use build_setup_ready::{
-    Consents, Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, consent_to,
-    other_owner, state_folder, told_in_file,
+    Consents, Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Recording, Remembered, Stored,
+    consent_to, is_json_file, other_owner, read_recording, state_folder, told_in_file,
 };
 use std::io::Write;
 use std::path::Path;
@@ -43,7 +43,7 @@ pub(crate) fn checked(
     if typed.again {
         choose_open(&mut selection, before, &file.guide, look);
     }
-    if before.is_none() && for_people {
+    if before.is_none() && for_people && !how.is_recorded() {
         ask_role(&mut selection, &file.guide, look);
     }
     ask_consent(&mut selection, how, file, look);
@@ -171,9 +171,21 @@ pub(crate) fn host(
     interrupt: &Interrupt,
 ) -> Result<Box<dyn Host>, Failure> {
     Ok(match machine {
+        Some(path) if is_json_file(path) => Box::new(recorded_machine(path, file)?),
         Some(path) => Box::new(Described::load(path)?),
         None => Box::new(Live::for_guide(file).time_limit(limit).interrupt(interrupt)),
     })
+}
+
+/// A recording that was made for this guide, in whichever state.
+pub(crate) fn recorded_machine(path: &Path, file: &GuideFile) -> Result<Recording, Failure> {
+    let recording = read_recording(path).map_err(|reason| Failure::Recording { path: path.to_owned(), reason })?;
+    if recording.project != file.guide.project.name {
+        let (there, here) = (Sanitised::line(&recording.project).to_string(), &file.guide.project.name);
+        let message = format!("{} was recorded for {there}, and this guide is of {here}", path.display());
+        return Err(Failure::Word { message, note: "Name the guide that it was recorded for with --guide FILE.".to_owned() });
+    }
+    Ok(recording)
 }
 
 /// Checks, with progress, until it is done or the person interrupts.

@@ -10,6 +10,7 @@ mod plan;
 mod preflight;
 #[cfg(feature = "desk")]
 mod proofread;
+mod record;
 #[cfg(feature = "desk")]
 mod rehearse;
 #[cfg(feature = "desk")]
@@ -33,6 +34,7 @@ pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<S
         Command::Preflight(arguments) => preflight::run(arguments, &typed.shown, (interrupt, look)),
         Command::Walk(arguments) => walk::run(arguments, &typed.shown, (interrupt, look)),
         Command::Plan(arguments) => plan::run(arguments, &typed.shown, (interrupt, look)),
+        Command::Record(arguments) => record::run(arguments, &typed.shown, (interrupt, look)),
         Command::Explain(arguments) => explain::run(arguments, &typed.shown, (interrupt, look)),
         #[cfg(feature = "desk")]
         Command::Draft(arguments) => draft::run(arguments, &typed.shown, look),

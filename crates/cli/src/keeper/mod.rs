@@ -15,6 +15,7 @@ fn looks_here(command: &Command) -> bool {
     match command {
         Command::Preflight(one) => one.check.how.machine.is_none(),
         Command::Plan(one) => one.check.how.machine.is_none(),
+        Command::Record(one) => one.check.how.machine.is_none(),
         Command::Walk(one) => one.how.machine.is_none(),
         Command::Explain(one) => one.machine.is_none() && one.word.is_some(),
         #[cfg(feature = "desk")]

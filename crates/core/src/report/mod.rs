@@ -13,6 +13,7 @@ use crate::observation::{Observation, Surroundings, System};
 use crate::plan::Plan;
 use crate::prelude::*;
 use crate::probe::Probe;
+use crate::selection::Selection;
 use crate::settled::Settled;
 use crate::words::Words;
 use roots::Roots;
@@ -94,6 +95,8 @@ pub struct Report {
     pub stage: Option<usize>,
     /// The index of the place where one is, of those that the guide names.
     pub place: Option<usize>,
+    /// What was chosen to be checked, as the machine took it.
+    pub selection: Selection,
     /// What was found in other places.
     pub elsewhere: Vec<Elsewhere>,
     /// What the caller added.
@@ -166,6 +169,7 @@ impl Report {
             role,
             stage: None,
             place,
+            selection: Selection::default(),
             elsewhere: Vec::new(),
             request,
             frame,

@@ -31,6 +31,7 @@ pub use rehearsals::{Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit,
 pub use remarks::{remarks_json, remarks_sarif};
 pub use whole::{Readers, no_more_files, write_whole};
 
+use crate::Recording;
 use crate::report::Report;
 use json::write_json;
 use std::io::{self, Write};
@@ -41,5 +42,14 @@ use std::io::{self, Write};
 /// When the writer fails.
 pub fn json(report: &Report, mut writer: impl Write) -> io::Result<()> {
     write_json(report, &mut writer)?;
+    writer.write_all(b"\n")
+}
+
+/// Writes a recording as JSON, ending with a line end.
+///
+/// # Errors
+/// When the writer fails.
+pub fn recording_json(recording: &Recording, mut writer: impl Write) -> io::Result<()> {
+    write_json(recording, &mut writer)?;
     writer.write_all(b"\n")
 }

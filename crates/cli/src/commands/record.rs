@@ -1,0 +1,101 @@
+use super::check::{ask_consent, ask_role, load_guide, looked, resolve};
+use crate::arguments::{self, Shown};
+use crate::ask;
+use crate::exit::{Failure, Status};
+use crate::look::{Detail, Ink, Look, Paper};
+use build_setup_ready::text::join_words;
+use build_setup_ready::write::{Readers, recording_json, write_whole};
+use build_setup_ready::{GuideFile, Interrupt, Recorded, random_id, record, remembered_id, state_folder};
+use std::io::Write;
+use std::path::{Path, PathBuf};
+
+/// Looks at a machine and writes what was observed, without what is private, for somebody else to look at.
+pub(crate) fn run(typed: &arguments::Record, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
+    let people = ask::somebody_is_there();
+    if !typed.yes && !people {
+        let message = "record writes a file for others to read, and nobody is here to be asked".to_owned();
+        return Err(Failure::Word { message, note: "Add --yes where that is what you want.".to_owned() });
+    }
+    let file = load_guide(shown, look)?;
+    let mut selection = resolve(&typed.check, &file.guide)?;
+    ask_role(&mut selection, &file.guide, look);
+    ask_consent(&mut selection, &typed.check.how, &file, look);
+    let report = looked(&file, &typed.check.how, selection, interrupt, look)?;
+    if report.frame.interrupted {
+        return Ok(Status::Interrupted);
+    }
+    let mut recorded = record(&report, &file).map_err(|error| Failure::Software(error.to_string()))?;
+    if typed.id {
+        let kept = state_folder(&file.folder()).and_then(|folder| remembered_id(&folder).ok());
+        recorded.recording.id = Some(kept.unwrap_or_else(random_id));
+    }
+    let path = shown.output.clone().unwrap_or_else(|| PathBuf::from(format!("{}.recording.json", name(&file))));
+    let mut text = Vec::new();
+    recording_json(&recorded.recording, &mut text).map_err(Failure::Output)?;
+    tell(&recorded, &path, text.len(), look);
+    if !typed.yes && !ask::yes("Write it? Type yes, or only Enter to leave it:") {
+        note("Nothing was written.", look);
+        return Ok(Status::NotReady);
+    }
+    write_whole(&path, &text, Readers::AsUsual).map_err(|reason| Failure::Write { path: path.clone(), reason })?;
+    let written = format!(
+        "Written: {0}. It is text, and can be read before it is sent. Whoever gets it types: setup-ready preflight --machine {0}",
+        path.display()
+    );
+    note(&written, look);
+    Ok(Status::Ready)
+}
+
+/// The project's name as part of a file's.
+fn name(file: &GuideFile) -> String {
+    let plain = |c: char| if c.is_ascii_alphanumeric() || c == '-' { c } else { '-' };
+    let name: String = file.guide.project.name.chars().map(plain).take(60).collect();
+    name.trim_matches('-').to_owned()
+}
+
+/// What is about to be written, and where.
+fn tell(recorded: &Recorded, path: &Path, bytes: usize, look: &Look) {
+    if look.detail == Detail::Quiet {
+        return;
+    }
+    let recording = &recorded.recording;
+    let mut paper = Paper::for_errors(look);
+    paper.gap();
+    let asked = recorded.report.settled.len();
+    let text = format!(
+        "What was looked at for {asked} requirements of {}: {} answers, {}.",
+        recording.project,
+        recording.answers.len(),
+        build_setup_ready::text::Size(bytes as u64)
+    );
+    paper.block(0, &text, Ink::Strong);
+    let replaced = if recorded.replaced.is_empty() {
+        "nothing that is private was found in it".to_owned()
+    } else {
+        join_words(&recorded.replaced, "and")
+    };
+    paper.labelled(2, ("replaced", Ink::Strong), 12, (&replaced, Ink::Body));
+    let kept = "versions, paths and what programs printed, as far as the guide asked for them; values of variables are not in it";
+    paper.labelled(2, ("kept", Ink::Strong), 12, (kept, Ink::Body));
+    if !recorded.differing.is_empty() {
+        let text = format!(
+            "{}: judged otherwise from the recording, since it rests on what was replaced",
+            join_words(&recorded.differing, "and")
+        );
+        paper.labelled(2, ("differs", Ink::Loud), 12, (&text, Ink::Body));
+    }
+    let there = if path.exists() { ", which is there already and would be replaced" } else { "" };
+    paper.labelled(2, ("file", Ink::Strong), 12, (&format!("{}{there}", path.display()), Ink::Body));
+    if recording.id.is_some() {
+        let text = "a random word, the same in each recording of this machine; without --id there is none";
+        paper.labelled(2, ("id", Ink::Strong), 12, (text, Ink::Body));
+    }
+    paper.gap();
+    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+}
+
+fn note(text: &str, look: &Look) {
+    let mut paper = Paper::for_errors(look);
+    paper.block(0, text, Ink::Body);
+    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+}

@@ -1,0 +1,51 @@
+//! Recordings: what a preflight observed, without what is private, in a file. A recording is a [`Host`]: whatever can be done with a machine that is
+//! described can be done with it.
+
+mod own;
+mod private;
+mod read;
+
+pub use private::{Recorded, record};
+pub use read::{NotRecording, is_json_file, read_recording, recording};
+
+use crate::guide::Guide;
+use crate::host::Host;
+use crate::observation::Observation;
+use crate::probe::Probe;
+use crate::report::MachineSource;
+use crate::selection::Selection;
+use setup_ready_core::recording::Recording;
+
+pub(crate) use own::own_names;
+
+/// What is said of a question that nobody asked when it was recorded.
+const NOT_ASKED: &str = "it is not in the recording; ask for a new one";
+
+impl Host for Recording {
+    fn observe(&self, probe: &Probe) -> Observation {
+        match self.answers.get(probe) {
+            Some(answer) => (*answer.observation).clone(),
+            None => Observation::CouldNotLook(NOT_ASKED.to_owned()),
+        }
+    }
+
+    fn selection(&self, guide: &Guide, selection: Selection) -> Selection {
+        self.chosen.select(selection, guide)
+    }
+
+    fn took_ms(&self, probe: &Probe) -> Option<u64> {
+        self.answers.get(probe).map(|answer| answer.elapsed_ms)
+    }
+
+    fn took_place(&self) -> Option<(&str, u64)> {
+        Some((&self.recorded, self.elapsed_ms))
+    }
+
+    fn source(&self) -> MachineSource {
+        MachineSource::Recording
+    }
+
+    fn name(&self) -> Option<&str> {
+        self.machine.as_deref()
+    }
+}
