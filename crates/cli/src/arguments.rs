@@ -116,8 +116,39 @@ pub(crate) enum Command {
 /// The formats of a report.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
 pub(crate) enum Format {
+    /// For people, here
     Text,
+    /// For programs
     Json,
+    /// To paste into a question: short, without what is private
+    Markdown,
+    #[cfg(feature = "desk")]
+    /// A page of its own, without what is private
+    Html,
+    #[cfg(feature = "desk")]
+    /// For build servers: a suite for each stage
+    Junit,
+    #[cfg(feature = "desk")]
+    /// For whatever reads the Test Anything Protocol
+    Tap,
+    #[cfg(feature = "desk")]
+    /// For code hosts: failures at the guide's lines
+    Sarif,
+}
+
+/// A format, and the file that it is written to.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) struct Also {
+    pub(crate) format: Format,
+    pub(crate) file: PathBuf,
+}
+
+fn also(text: &str) -> Result<Also, String> {
+    let (format, file) = text
+        .split_once('=')
+        .filter(|(_, file)| !file.is_empty())
+        .ok_or("write the format and the file, such as junit=report.xml")?;
+    Ok(Also { format: Format::from_str(format, false)?, file: PathBuf::from(file) })
 }
 
 #[derive(Debug, Args)]
@@ -128,15 +159,26 @@ pub(crate) enum Format {
   setup-ready preflight --only cmake,ninja
   setup-ready preflight --again                        after you have done what it said
   setup-ready preflight --watch                        stays, and looks again whenever something changes
+  setup-ready preflight --format markdown              to paste into a question, without what is private
   setup-ready preflight --format json --output report.json
+  setup-ready preflight --also json=report.json        both; more forms are in the list below
   setup-ready preflight --machine machines/old-laptop.toml"
 )]
 pub(crate) struct Preflight {
     #[command(flatten)]
     pub(crate) check: Check,
-    /// The form of the result: text for people, json for programs
+    /// The form of the result
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: Format,
+    /// Write it to a file in another form, too; may stand several times
+    #[arg(long, value_name = "FORMAT=FILE", value_parser = also)]
+    pub(crate) also: Vec<Also>,
+    /// In markdown and html: leave names of people and machines, addresses and tokens as they are
+    #[arg(long)]
+    pub(crate) with_names: bool,
+    /// In json: a random word by which reports of this machine can be told to be of one
+    #[arg(long)]
+    pub(crate) id: bool,
     /// Check again when something changes or Enter is pressed, until this machine is ready
     #[arg(long)]
     pub(crate) watch: bool,

@@ -81,6 +81,11 @@ pub trait Host: Sync {
         None
     }
 
+    /// A random word by which reports of one machine can be told to be that, where it has one.
+    fn id(&self) -> Option<&str> {
+        None
+    }
+
     /// The switch that ends what this host is doing, where it has one; a preflight heeds the same one.
     fn interrupt(&self) -> Option<&Interrupt> {
         None

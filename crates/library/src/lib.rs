@@ -34,7 +34,7 @@ pub use consents::{Consents, consent_to};
 pub use described::{Described, Expectation, Expected};
 pub use guide_file::{GUIDE_FILE, GuideFile, LoadError, read_text};
 pub use host::{Host, Interrupt};
-pub use live::{Ask, Live};
+pub use live::{Ask, Live, is_build_server};
 pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
 #[cfg(feature = "desk")]

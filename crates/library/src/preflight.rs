@@ -159,6 +159,7 @@ impl<'l> Preflight<'l> {
                 .map_or_else(|| humantime::format_rfc3339_seconds(started).to_string(), |(then, _)| then.to_owned()),
             elapsed_ms: host.took_place().map_or_else(|| milliseconds(clock), |(_, elapsed)| elapsed),
             interrupted,
+            id: host.id().map(ToOwned::to_owned),
         };
         let mut report = Report::new(selection.role, frame, driver.finish());
         report.stage = selection.stage;

@@ -6,7 +6,9 @@ use crate::look::{Detail, Ink, Look, Paper, report};
 use crate::output;
 use build_setup_ready::report::{Outcome, Report};
 use build_setup_ready::selection::Consent;
-use build_setup_ready::{GuideFile, Interrupt, Watch, write};
+use build_setup_ready::text::join_words;
+use build_setup_ready::{GuideFile, Interrupt, Recorded, Watch, random_id, record, remembered_id, state_folder, write};
+use std::cell::OnceCell;
 use std::io::Write;
 use std::path::Path;
 use std::time::Duration;
@@ -17,22 +19,88 @@ pub(crate) fn run(
     (interrupt, look): (&Interrupt, &Look),
 ) -> Result<Status, Failure> {
     if typed.watch {
-        if typed.format != Format::Text {
-            let message = "--watch shows text, and --format asks for another form".to_owned();
+        if typed.format != Format::Text || !typed.also.is_empty() {
+            let message = "--watch shows text, and another form is asked for".to_owned();
             return Err(Failure::Word { message, note: "Leave one of the two out.".to_owned() });
         }
         return watch(typed, shown, interrupt, look);
     }
     let file = load_guide(shown, look)?;
-    let (report, _) = checked(&file, (&typed.check, &Consent::Withheld), (typed.format == Format::Text, interrupt), look)?;
-    match typed.format {
-        Format::Text => output::write(&text(&report, &typed.check, shown, look), shown.output.as_deref())?,
-        Format::Json => output::write_large(|writer| write::json(&report, writer), shown.output.as_deref())?,
+    let (mut report, _) = checked(&file, (&typed.check, &Consent::Withheld), (typed.format == Format::Text, interrupt), look)?;
+    if typed.id {
+        let kept = state_folder(&file.folder()).and_then(|folder| remembered_id(&folder).ok());
+        report.frame.id = Some(kept.unwrap_or_else(random_id));
     }
+    let told = Told { report: &report, file: &file, typed, private: OnceCell::new() };
+    // The files first: whoever reads the result may end what comes after it.
+    for also in &typed.also {
+        // What is in a file has no colours, and is not as wide as this terminal.
+        let plain = Shown { output: Some(also.file.clone()), ..shown.clone() };
+        told.write(also.format, &plain, &Look::detect(&plain))?;
+    }
+    told.write(typed.format, shown, look)?;
     let status = status(&report);
     // The program ends here: the system takes it all back at once.
     std::mem::forget((file, report));
     Ok(status)
+}
+
+/// A report that is written in one form or several.
+struct Told<'r> {
+    report: &'r Report,
+    file: &'r GuideFile,
+    typed: &'r arguments::Preflight,
+    /// The same without what is private, made once.
+    private: OnceCell<Recorded>,
+}
+
+impl Told<'_> {
+    fn write(&self, format: Format, shown: &Shown, look: &Look) -> Result<(), Failure> {
+        let output = shown.output.as_deref();
+        match format {
+            Format::Text => output::write(&text(self.report, &self.typed.check, shown, look), output),
+            Format::Json => output::write_large(|writer| write::json(self.report, writer), output),
+            Format::Markdown => {
+                let report = self.without_names(look)?;
+                output::write_large(|writer| write::markdown(report, writer), output)
+            }
+            #[cfg(feature = "desk")]
+            Format::Html => {
+                let page = write::html(self.without_names(look)?).map_err(|error| Failure::Software(error.to_string()))?;
+                output::write(page.as_bytes(), output)
+            }
+            #[cfg(feature = "desk")]
+            Format::Junit => output::write(write::junit(self.report).as_bytes(), output),
+            #[cfg(feature = "desk")]
+            Format::Tap => output::write(write::tap(self.report).as_bytes(), output),
+            #[cfg(feature = "desk")]
+            Format::Sarif => {
+                let path = self.file.path.display().to_string();
+                output::write(write::sarif(self.report, &path, &self.file.text).as_bytes(), output)
+            }
+        }
+    }
+
+    /// The report as others may see it.
+    fn without_names(&self, look: &Look) -> Result<&Report, Failure> {
+        if self.typed.with_names {
+            return Ok(self.report);
+        }
+        if let Some(made) = self.private.get() {
+            return Ok(&made.report);
+        }
+        let made = record(self.report, self.file).map_err(|error| Failure::Software(error.to_string()))?;
+        if !made.differing.is_empty() {
+            let ids = join_words(&made.differing, "and");
+            note(
+                &format!(
+                    "Note: judged otherwise there, since it rests on what was replaced: {ids}. --with-names replaces nothing."
+                ),
+                look,
+            );
+        }
+        Ok(&self.private.get_or_init(|| made).report)
+    }
 }
 
 fn text(report: &Report, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {

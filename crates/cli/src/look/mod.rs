@@ -84,7 +84,8 @@ impl Look {
             color: color(out && !to_file),
             error_color: color(error),
             plain: shown.plain,
-            progress: error && !shown.plain && !dumb && !shown.quiet,
+            // A build server keeps every line, so nothing moves there.
+            progress: error && !build_setup_ready::is_build_server() && !shown.plain && !dumb && !shown.quiet,
             detail: if shown.quiet {
                 Detail::Quiet
             } else if shown.verbose {

@@ -86,6 +86,9 @@ struct JsonMachine<'r> {
     distro_version: Option<&'r str>,
     arch: Option<&'r str>,
     flags: Vec<&'static str>,
+    /// A random word by which two reports of one machine can be told to be that, where the person asked for one.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    id: Option<&'r str>,
 }
 
 #[derive(Serialize)]
@@ -440,6 +443,7 @@ impl Serialize for Report {
                 distro_version: system.and_then(|system| system.distro_version.as_deref()),
                 arch: system.map(|system| system.arch.as_str()),
                 flags: self.flags(),
+                id: frame.id.as_deref(),
             },
             role: self.role.and_then(|role| self.guide.roles.get(role)).map(|role| role.id.as_str()),
             roles: self.json_roles(),

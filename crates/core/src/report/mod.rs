@@ -81,6 +81,8 @@ pub struct Frame {
     pub elapsed_ms: u64,
     /// It was interrupted before all was known.
     pub interrupted: bool,
+    /// A random word by which two reports of one machine can be told to be that, where the person asked for one.
+    pub id: Option<String>,
 }
 
 /// One preflight. It shares its guide, so that it can be returned and kept.

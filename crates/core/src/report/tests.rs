@@ -21,6 +21,7 @@ fn outcome(body: &str) -> (Outcome, [usize; 5]) {
         started: String::new(),
         elapsed_ms: 0,
         interrupted: false,
+        id: None,
     };
     let report = Report::new(None, frame, finished);
     let counts = report.counts();

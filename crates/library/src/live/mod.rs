@@ -23,6 +23,7 @@ mod variable;
 mod working_copy;
 
 pub use asked::Ask;
+pub use os::is_build_server;
 
 use crate::guide::Guide;
 use crate::guide_file::GuideFile;

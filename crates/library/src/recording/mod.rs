@@ -45,6 +45,10 @@ impl Host for Recording {
         MachineSource::Recording
     }
 
+    fn id(&self) -> Option<&str> {
+        self.id.as_deref()
+    }
+
     fn name(&self) -> Option<&str> {
         self.machine.as_deref()
     }

@@ -6,6 +6,9 @@ mod draft;
 mod guide_markdown;
 mod json;
 #[cfg(feature = "desk")]
+mod junit;
+mod markdown;
+#[cfg(feature = "desk")]
 mod page;
 mod plan;
 mod plan_powershell;
@@ -13,6 +16,15 @@ mod plan_powershell;
 mod rehearsals;
 #[cfg(feature = "desk")]
 mod remarks;
+#[cfg(feature = "desk")]
+mod report_html;
+mod report_markdown;
+#[cfg(feature = "desk")]
+mod report_sarif;
+#[cfg(feature = "desk")]
+mod report_tests;
+#[cfg(feature = "desk")]
+mod sarif;
 mod whole;
 
 #[cfg(feature = "desk")]
@@ -29,6 +41,13 @@ pub use plan_powershell::plan_powershell;
 pub use rehearsals::{Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown};
 #[cfg(feature = "desk")]
 pub use remarks::{remarks_json, remarks_sarif};
+#[cfg(feature = "desk")]
+pub use report_html::html;
+pub use report_markdown::markdown;
+#[cfg(feature = "desk")]
+pub use report_sarif::sarif;
+#[cfg(feature = "desk")]
+pub use report_tests::{junit, tap};
 pub use whole::{Readers, no_more_files, write_whole};
 
 use crate::Recording;

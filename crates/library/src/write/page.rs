@@ -68,11 +68,11 @@ struct Stage<'o> {
     steps: Vec<Step<'o>>,
 }
 
-fn clean(text: &str) -> String {
+pub(super) fn clean(text: &str) -> String {
     Sanitised::lines(text).to_string()
 }
 
-fn command(text: &str) -> String {
+pub(super) fn command(text: &str) -> String {
     Sanitised::command(text).to_string()
 }
 
@@ -205,6 +205,14 @@ pub fn guide_html(guide: &Guide) -> Result<String, PageError> {
 /// # Errors
 /// Never, unless this software has a fault.
 pub(super) fn rehearsal_page(values: &serde_json::Value) -> Result<String, PageError> {
-    let style = minijinja::Value::from_safe_string(STYLE.to_owned());
-    render(REHEARSAL, context! { style => style, ..minijinja::Value::from_serialize(values) })
+    page(REHEARSAL, "", values)
+}
+
+/// A page of these values, with a script of ours.
+///
+/// # Errors
+/// Never, unless this software has a fault.
+pub(super) fn page(template: &str, script: &str, values: &serde_json::Value) -> Result<String, PageError> {
+    let safe = |text: &str| minijinja::Value::from_safe_string(text.to_owned());
+    render(template, context! { style => safe(STYLE), script => safe(script), ..minijinja::Value::from_serialize(values) })
 }

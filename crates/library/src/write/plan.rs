@@ -1,6 +1,7 @@
 //! The plan by itself: as JSON, as Markdown to paste into a question, and as a script to read before running.
 
 use super::json::write_json;
+use super::markdown::{block, plain};
 use crate::fix::{Shell, Source, quote};
 use crate::guide::{Level, Requirement, Then};
 use crate::plan::Step;
@@ -38,26 +39,11 @@ pub(super) fn marks(step: &Step) -> String {
     if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) }
 }
 
-/// How often a character stands in a row, at most.
-fn longest_run(text: &str, c: char) -> usize {
-    text.split(|other| other != c).map(str::len).max().unwrap_or(0)
-}
-
 /// Writes the plan as Markdown.
 ///
 /// # Errors
 /// When the writer fails.
 pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> {
-    // What Markdown would take for markup stays what it is.
-    let plain = |text: &str| {
-        line(text).chars().fold(String::new(), |mut plain, c| {
-            if "\\`*_[]<>#|".contains(c) {
-                plain.push('\\');
-            }
-            plain.push(c);
-            plain
-        })
-    };
     writeln!(writer, "# What to do for {}\n", plain(&report.guide.project.name))?;
     if report.plan.steps.is_empty() {
         return writeln!(writer, "Nothing.");
@@ -65,21 +51,12 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
     for (number, step) in report.plan.steps.iter().enumerate() {
         writeln!(writer, "{}. {}{}", number + 1, plain(&step.fix.say), marks(step))?;
         let lines: Vec<&String> = step.fix.run.iter().collect();
-        let block = |writer: &mut dyn Write, lines: &[&String]| -> io::Result<()> {
-            // Longer than any in the text (CommonMark, 4.5).
-            let fence = "`".repeat(lines.iter().map(|text| longest_run(text, '`')).max().unwrap_or(0).max(3) + 1);
-            writeln!(writer, "\n   {fence}")?;
-            for text in lines.iter().flat_map(|text| text.lines()) {
-                writeln!(writer, "   {}", line(text))?;
-            }
-            writeln!(writer, "   {fence}\n")
-        };
         if !lines.is_empty() {
-            block(&mut writer, &lines)?;
+            block(&mut writer, "   ", &lines)?;
         }
         if let Some(edit) = &step.fix.edit {
             writeln!(writer, "   {}", plain(&edit.task()))?;
-            block(&mut writer, &[&edit.append])?;
+            block(&mut writer, "   ", &[&edit.append])?;
         }
         if let Some(choice) = &step.fix.choice {
             writeln!(writer, "   {}\n", plain(choice))?;
@@ -89,7 +66,7 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
         }
         if let Some(other) = &step.fix.otherwise {
             writeln!(writer, "   The next way: {}", plain(&other.say))?;
-            block(&mut writer, &other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)).collect::<Vec<_>>())?;
+            block(&mut writer, "   ", &other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)).collect::<Vec<_>>())?;
         }
         writeln!(writer, "   Settles {}.\n", plain(&titles(report, step)))?;
         if let Some(sign) = report.worked_if(step) {
@@ -97,13 +74,8 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
         }
     }
     if !report.request.is_empty() {
-        writeln!(writer, "## To send to whoever looks after this machine\n")?;
-        let fence = "`".repeat(report.request.iter().map(|text| longest_run(text, '`')).max().unwrap_or(0).max(3) + 1);
-        writeln!(writer, "{fence}")?;
-        for text in report.request.iter().flat_map(|text| text.lines()) {
-            writeln!(writer, "{}", line(text))?;
-        }
-        writeln!(writer, "{fence}")?;
+        writeln!(writer, "## To send to whoever looks after this machine")?;
+        block(&mut writer, "", &report.request.iter().collect::<Vec<_>>())?;
     }
     Ok(())
 }

@@ -1,6 +1,7 @@
 //! Rehearsals of a guide for others to read: JSON, the XML of `JUnit`, Markdown, and a page.
 
 use super::guide_markdown::plain as cell;
+use super::junit::{Came, Case, document, suite};
 use super::page::{PageError, rehearsal_page};
 use crate::guide::Guide;
 use crate::rehearsal::{End, Way, Ways};
@@ -66,7 +67,8 @@ fn of_way(guide: &Guide, way: &Way) -> Value {
     })
 }
 
-fn words(verdict: Verdict) -> &'static str {
+/// A verdict in words.
+pub(super) fn words(verdict: Verdict) -> &'static str {
     match verdict {
         Verdict::Met => "met",
         Verdict::Unmet => "not met",
@@ -130,53 +132,6 @@ pub fn rehearsal_html(rehearsed: Rehearsed<'_>) -> Result<String, PageError> {
     rehearsal_page(&value(rehearsed))
 }
 
-/// Text within XML 1.0; what it cannot hold at all is left out.
-fn xml(text: &str) -> String {
-    let mut out = String::new();
-    for c in text.chars() {
-        match c {
-            '&' => out.push_str("&amp;"),
-            '<' => out.push_str("&lt;"),
-            '>' => out.push_str("&gt;"),
-            '"' => out.push_str("&quot;"),
-            '\t' | '\n' => out.push(c),
-            '\u{fffe}' | '\u{ffff}' => {}
-            c if c.is_control() => {}
-            c => out.push(c),
-        }
-    }
-    out
-}
-
-/// A case of `JUnit`: its name, and what is wrong with it.
-struct Case {
-    name: String,
-    failure: Option<(String, String)>,
-    skipped: bool,
-}
-
-fn suite(out: &mut String, name: &str, cases: &[Case]) {
-    let failures = cases.iter().filter(|case| case.failure.is_some()).count();
-    let skipped = cases.iter().filter(|case| case.skipped).count();
-    let name = xml(name);
-    let _ = writeln!(
-        out,
-        "  <testsuite name=\"{name}\" tests=\"{}\" failures=\"{failures}\" errors=\"0\" skipped=\"{skipped}\" time=\"0\">",
-        cases.len()
-    );
-    for case in cases {
-        let _ = write!(out, "    <testcase classname=\"{name}\" name=\"{}\" time=\"0\"", xml(&case.name));
-        match &case.failure {
-            Some((message, text)) => {
-                let _ = writeln!(out, ">\n      <failure message=\"{}\">{}</failure>\n    </testcase>", xml(message), xml(text));
-            }
-            None if case.skipped => out.push_str(">\n      <skipped/>\n    </testcase>\n"),
-            None => out.push_str("/>\n"),
-        }
-    }
-    out.push_str("  </testsuite>\n");
-}
-
 /// As the XML that build servers read as results of tests: a suite for each machine, or for each requirement; what ends in nothing to do has failed.
 pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
     let guide = rehearsed.guide();
@@ -191,18 +146,19 @@ pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
                     let settled = one.report.settled_of(&requirement.id);
                     let message = settled.map(|settled| one.report.message(settled)).unwrap_or_default();
                     let skipped = settled.is_none_or(|settled| settled.finding.verdict() == Verdict::Skipped);
-                    let failure = (!texts.is_empty()).then(|| (texts.join("; "), message));
-                    Case { name: requirement.id.clone(), skipped: skipped && failure.is_none(), failure }
+                    let came = match (texts.is_empty(), skipped) {
+                        (false, _) => Came::Failed(texts.join("; "), message),
+                        (true, true) => Came::Skipped(String::new()),
+                        (true, false) => Came::Well,
+                    };
+                    Case { name: requirement.id.clone(), came, took_ms: 0 }
                 };
                 let mut cases: Vec<Case> = guide.requirements.iter().map(of).collect();
                 let named =
                     |text: &str| guide.requirements.iter().any(|requirement| text.starts_with(&format!("{} ", requirement.id)));
                 for text in one.differences.iter().filter(|text| !named(text)) {
-                    cases.push(Case {
-                        name: "the whole".to_owned(),
-                        failure: Some((text.clone(), String::new())),
-                        skipped: false,
-                    });
+                    let came = Came::Failed(text.clone(), String::new());
+                    cases.push(Case { name: "the whole".to_owned(), came, took_ms: 0 });
                 }
                 suite(&mut suites, &one.machine, &cases);
             }
@@ -213,10 +169,11 @@ pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
                     .ways
                     .iter()
                     .filter(|way| way.requirement == index)
-                    .map(|way| Case {
-                        name: format!("{} {}", way.system.word(), way.cause.word()),
-                        failure: (way.end == End::Nothing).then(|| ("ends in nothing to do".to_owned(), way.message.clone())),
-                        skipped: false,
+                    .map(|way| {
+                        let nothing = way.end == End::Nothing;
+                        let failed = || Came::Failed("ends in nothing to do".to_owned(), way.message.clone());
+                        let name = format!("{} {}", way.system.word(), way.cause.word());
+                        Case { name, came: if nothing { failed() } else { Came::Well }, took_ms: 0 }
                     })
                     .collect();
                 if !cases.is_empty() {
@@ -225,10 +182,7 @@ pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
             }
         }
     }
-    format!(
-        "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"{}\">\n{suites}</testsuites>\n",
-        xml(&guide.project.name)
-    )
+    document(&guide.project.name, &suites)
 }
 
 /// As Markdown: what is wrong first.

@@ -1,20 +1,9 @@
 //! Remarks of proofreading for programs: JSON of our own, and SARIF 2.1.0 (OASIS) for code hosts.
 
+use super::sarif::{place, reference, region, written};
 use crate::Proof;
-use crate::problem::position;
 use crate::proofread::{Remark, Rule, Weight};
-use serde_json::{Value, json};
-use std::ops::Range;
-
-fn region(text: &str, span: &Range<usize>) -> Value {
-    let ((line, column), (end_line, end_column)) = (position(text, span.start), position(text, span.end.max(span.start)));
-    json!({ "startLine": line, "startColumn": column, "endLine": end_line, "endColumn": end_column })
-}
-
-fn written(value: &Value) -> String {
-    // A value that is made here can always be written.
-    serde_json::to_string_pretty(value).map(|text| text + "\n").unwrap_or_default()
-}
+use serde_json::json;
 
 /// The remarks as JSON, version 1.
 pub fn remarks_json(proof: &Proof, path: &str, text: &str) -> String {
@@ -56,21 +45,9 @@ fn level(weight: Weight) -> &'static str {
     }
 }
 
-/// A path as a reference: what has a meaning of its own there is written by its number.
-fn reference(path: &str) -> String {
-    let plain = |byte: u8| byte.is_ascii_alphanumeric() || b"-._~/".contains(&byte);
-    let path = path.replace('\\', "/");
-    path.trim_start_matches("./")
-        .bytes()
-        .map(|byte| if plain(byte) { char::from(byte).to_string() } else { format!("%{byte:02X}") })
-        .collect()
-}
-
 /// The remarks as SARIF 2.1.0.
 pub fn remarks_sarif(proof: &Proof, path: &str, text: &str) -> String {
     let uri = reference(path);
-    let place =
-        |uri: &str, region: &Value| json!({ "physicalLocation": { "artifactLocation": { "uri": uri }, "region": region } });
     let rule = |rule: &Rule| {
         let page = rule.page();
         json!({

@@ -23,7 +23,7 @@ pub(super) use windows::*;
 pub(super) use without_packages::*;
 
 /// Whether this looks like a build server: the variable that they agree on is set.
-fn is_build_server() -> bool {
+pub fn is_build_server() -> bool {
     std::env::var_os("CI").is_some_and(|value| !value.is_empty() && value != "false" && value != "0")
 }
 

@@ -1,0 +1,82 @@
+//! The XML that build servers read as results of tests (`JUnit`): suites of cases.
+
+use std::fmt::Write;
+
+/// Text within XML 1.0; what it cannot hold at all is left out.
+pub(super) fn xml(text: &str) -> String {
+    let mut out = String::new();
+    for c in text.chars() {
+        match c {
+            '&' => out.push_str("&amp;"),
+            '<' => out.push_str("&lt;"),
+            '>' => out.push_str("&gt;"),
+            '"' => out.push_str("&quot;"),
+            '\t' | '\n' => out.push(c),
+            '\u{fffe}' | '\u{ffff}' => {}
+            c if c.is_control() => {}
+            c => out.push(c),
+        }
+    }
+    out
+}
+
+/// What came of a case.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(super) enum Came {
+    /// It is as it should be.
+    Well,
+    /// It was left out, for this reason.
+    Skipped(String),
+    /// It failed: in a line, and in full.
+    Failed(String, String),
+    /// Nobody knows: in a line, and in full.
+    Unknown(String, String),
+}
+
+/// One case.
+pub(super) struct Case {
+    pub(super) name: String,
+    pub(super) came: Came,
+    /// How long it took, in milliseconds.
+    pub(super) took_ms: u64,
+}
+
+fn seconds(ms: u64) -> String {
+    format!("{}.{:03}", ms / 1_000, ms % 1_000)
+}
+
+/// Adds a suite.
+pub(super) fn suite(out: &mut String, name: &str, cases: &[Case]) {
+    let count = |is: fn(&Came) -> bool| cases.iter().filter(|case| is(&case.came)).count();
+    let (failures, errors) = (count(|came| matches!(came, Came::Failed(..))), count(|came| matches!(came, Came::Unknown(..))));
+    let skipped = count(|came| matches!(came, Came::Skipped(_)));
+    let (name, took) = (xml(name), seconds(cases.iter().map(|case| case.took_ms).sum()));
+    let _ = writeln!(
+        out,
+        "  <testsuite name=\"{name}\" tests=\"{}\" failures=\"{failures}\" errors=\"{errors}\" skipped=\"{skipped}\" time=\"{took}\">",
+        cases.len()
+    );
+    for case in cases {
+        let took = seconds(case.took_ms);
+        let _ = write!(out, "    <testcase classname=\"{name}\" name=\"{}\" time=\"{took}\"", xml(&case.name));
+        match &case.came {
+            Came::Well => out.push_str("/>\n"),
+            Came::Skipped(reason) if reason.is_empty() => out.push_str(">\n      <skipped/>\n    </testcase>\n"),
+            Came::Skipped(reason) => {
+                let _ = writeln!(out, ">\n      <skipped message=\"{}\"/>\n    </testcase>", xml(reason));
+            }
+            Came::Failed(message, text) => fault(out, "failure", message, text),
+            Came::Unknown(message, text) => fault(out, "error", message, text),
+        }
+    }
+    out.push_str("  </testsuite>\n");
+}
+
+fn fault(out: &mut String, element: &str, message: &str, text: &str) {
+    let _ = writeln!(out, ">\n      <{element} message=\"{}\">{}</{element}>\n    </testcase>", xml(message), xml(text));
+}
+
+/// The whole document of these suites.
+pub(super) fn document(name: &str, suites: &str) -> String {
+    format!("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"{}\">\n{suites}</testsuites>\n", xml(name))
+}

@@ -1,0 +1,95 @@
+//! A report to paste into a question: short, the facts first, commands in blocks.
+
+use super::markdown::{block, code, plain};
+use super::plan::{marks, titles};
+use crate::finding::Verdict;
+use crate::report::{Outcome, Report};
+use crate::settled::Settled;
+use std::io::{self, Write};
+
+/// More facts than these of one requirement are left to whoever asks for them.
+const MOST_FACTS: usize = 3;
+/// A question with more requirements or steps than these is not read.
+const MOST_SHOWN: usize = 20;
+/// The first characters of a digest are enough to see that two guides are the same.
+const DIGEST: usize = 12;
+
+/// What a whole report comes to, in words.
+pub(super) fn outcome(report: &Report) -> &'static str {
+    match report.outcome() {
+        Outcome::Ready => "ready",
+        Outcome::NotReady => "not ready",
+        Outcome::Undecided => "undecided",
+        Outcome::ReadyHere => "ready here",
+    }
+}
+
+/// For whom it was checked, in words.
+pub(super) fn whom(report: &Report) -> String {
+    match report.role.and_then(|role| report.guide.roles.get(role)) {
+        Some(role) => format!(" for {}", role.id),
+        None if report.guide.roles.is_empty() => String::new(),
+        None => " for every role".to_owned(),
+    }
+}
+
+/// The machine, in words.
+pub(super) fn machine(report: &Report) -> String {
+    let system = report.system.as_ref().map_or_else(|| "a system that could not be found out".to_owned(), ToString::to_string);
+    let flags = report.flags();
+    let around = if flags.is_empty() { String::new() } else { format!(" ({})", flags.join(", ")) };
+    format!("{system}{around}")
+}
+
+/// Writes a report as Markdown, to be pasted into a question. Nothing in it is replaced: give it the report of a recording for that.
+///
+/// # Errors
+/// When the writer fails.
+pub fn markdown(report: &Report, mut writer: impl Write) -> io::Result<()> {
+    writeln!(writer, "**{}: {}{}**\n", plain(&report.guide.project.name), outcome(report), plain(&whom(report)))?;
+    let digest = report.frame.guide_sha256.as_deref().map(|digest| digest.chars().take(DIGEST).collect::<String>());
+    writeln!(writer, "- machine: {}", plain(&machine(report)))?;
+    let guide = digest.map(|digest| format!(", guide {digest}")).unwrap_or_default();
+    writeln!(writer, "- checked: {}, setup-ready {}{guide}", plain(&report.frame.started), plain(&report.frame.software))?;
+    let counts = report.counts();
+    writeln!(writer, "- {} met, {} not met, {} unknown, {} waiting\n", counts.met, counts.unmet, counts.unknown, counts.blocked)?;
+    for (verdict, heading) in [(Verdict::Unmet, "Not met"), (Verdict::Unknown, "Could not be found out")] {
+        let of_it: Vec<&Settled> = report.counting().filter(|one| one.finding.verdict() == verdict).collect();
+        if of_it.is_empty() {
+            continue;
+        }
+        writeln!(writer, "**{heading}**\n")?;
+        for one in of_it.iter().take(MOST_SHOWN) {
+            requirement(report, one, &mut writer)?;
+        }
+        if let Some(more) = of_it.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
+            writeln!(writer, "- and {more} more")?;
+        }
+        writeln!(writer)?;
+    }
+    if report.plan.steps.is_empty() {
+        return Ok(());
+    }
+    writeln!(writer, "**What I am told to do**\n")?;
+    for (number, step) in report.plan.steps.iter().take(MOST_SHOWN).enumerate() {
+        writeln!(writer, "{}. {}{} – settles {}", number + 1, plain(&step.fix.say), marks(step), plain(&titles(report, step)))?;
+        let lines: Vec<&String> = step.fix.run.iter().chain(step.fix.edit.iter().map(|edit| &edit.append)).collect();
+        if !lines.is_empty() {
+            block(&mut writer, "   ", &lines)?;
+        }
+    }
+    if let Some(more) = report.plan.steps.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
+        writeln!(writer, "\nand {more} more steps")?;
+    }
+    Ok(())
+}
+
+fn requirement(report: &Report, one: &Settled, writer: &mut impl Write) -> io::Result<()> {
+    let Some(requirement) = report.requirement(one) else { return Ok(()) };
+    let cause = one.finding.cause().map(|cause| format!(" ({})", cause.word())).unwrap_or_default();
+    writeln!(writer, "- {}{cause}: {}", code(&requirement.id), plain(&report.message(one)))?;
+    for answer in one.finding.evidence.iter().take(MOST_FACTS) {
+        writeln!(writer, "  - {}: {}", plain(&answer.probe.to_string()), plain(&answer.observation.to_string()))?;
+    }
+    Ok(())
+}
