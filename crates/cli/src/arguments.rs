@@ -96,6 +96,9 @@ pub(crate) enum Command {
     /// For maintainers: follow a build, and say what of this machine it used that the guide does not name
     Witness(Witness),
     #[cfg(feature = "desk")]
+    /// For maintainers: machines beside each other, where their verdicts differ and what decides it
+    Compare(Compare),
+    #[cfg(feature = "desk")]
     /// For maintainers: the JSON Schema of a guide, a described machine or a report, for editors
     #[command(after_help = "Example:\n  setup-ready schema guide --output guide.schema.json")]
     Schema {
@@ -432,6 +435,39 @@ pub(crate) struct Rehearse {
     /// The form of the result: text for people, json for programs, junit for build servers, markdown or html for others
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: RehearsalFormat,
+}
+
+/// The forms of what is read by people and programs alike.
+#[cfg(feature = "desk")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum DeskFormat {
+    Text,
+    Json,
+    Markdown,
+    Html,
+}
+
+#[cfg(feature = "desk")]
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is compared, and how",
+    after_help = "Examples:
+  setup-ready compare broken.recording.json here        why it works on this machine and not on theirs
+  setup-ready compare machines/shared-server.toml machines/ready-workstation.toml
+  setup-ready compare class/*.recording.json            the odd one out for each requirement
+  setup-ready compare yesterday.json today.json         two reports of preflight --format json
+
+Exit status: 0 no verdict differs, 1 one does, 2 wrong use."
+)]
+pub(crate) struct Compare {
+    /// Recordings, reports in JSON, described machines, or the word here for this machine
+    #[arg(value_name = "MACHINE", required = true)]
+    pub(crate) machines: Vec<PathBuf>,
+    #[command(flatten)]
+    pub(crate) check: Check,
+    /// The form of the result: text for people, json for programs, markdown to paste, html as a page
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: DeskFormat,
 }
 
 /// What a guide is rendered as.

@@ -29,6 +29,7 @@ mod assessment;
 #[doc(hidden)]
 pub mod catalogue;
 pub mod cause;
+pub mod compare;
 mod condition;
 pub mod consent;
 // No part of the interface: `build-setup-ready` reads its own files with it.

@@ -31,6 +31,14 @@ impl Verdict {
         }
     }
 
+    /// Every verdict, the best first.
+    pub const ALL: [Self; 5] = [Self::Met, Self::Unmet, Self::Unknown, Self::Blocked, Self::Skipped];
+
+    /// The verdict with this word.
+    pub fn from_word(word: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|verdict| verdict.word() == word)
+    }
+
     /// Nothing has to be done about it.
     pub fn is_fine(self) -> bool {
         matches!(self, Self::Met | Self::Skipped)

@@ -21,6 +21,8 @@ mod repository;
 mod run;
 #[cfg(feature = "schema")]
 pub mod schema;
+#[cfg(feature = "desk")]
+mod side;
 mod state;
 mod told;
 mod watch;
@@ -51,11 +53,13 @@ pub use repository::{FileRemark, Repository};
 pub use run::{KEPT_BY, start_nothing_more};
 pub use setup_ready_core::recording::{Chosen, Commands, Recording};
 pub use setup_ready_core::{
-    advice, cause, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, outline, plan, privacy,
-    probe, problem, proofread, rehearsal, report, script, selection, settled, statement, text, verdict, version, witnessed,
-    words,
+    advice, cause, compare, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, outline, plan,
+    privacy, probe, problem, proofread, rehearsal, report, script, selection, settled, statement, text, verdict, version,
+    witnessed, words,
 };
 use setup_ready_core::{catalogue, document};
+#[cfg(feature = "desk")]
+pub use side::{NoSide, side_in_file, side_of};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, random_id, remembered_id, state_folder};
 pub use told::{ToldError, told, told_in_file};
 pub use watch::{Listening, Watch};

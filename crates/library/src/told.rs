@@ -75,14 +75,11 @@ pub fn told(text: &str, (guide, sha256): (&Guide, &str), place: usize) -> Result
     let verdict = |one: &Value| {
         let index = guide.find(one.get("id")?.as_str()?)?;
         let left_out = one.pointer("/facts/left_out").and_then(Value::as_str);
-        let verdict = match one.get("verdict")?.as_str()? {
-            "met" => Verdict::Met,
-            "unmet" => Verdict::Unmet,
-            "unknown" => Verdict::Unknown,
-            "blocked" => Verdict::Blocked,
-            "skipped" if matches!(left_out, Some("other-machine" | "no-alternative")) => Verdict::Skipped,
-            _ => return None,
-        };
+        let verdict = Verdict::from_word(one.get("verdict")?.as_str()?)?;
+        let counts = verdict != Verdict::Skipped || matches!(left_out, Some("other-machine" | "no-alternative"));
+        if !counts {
+            return None;
+        }
         Some((index, verdict))
     };
     let started = report.get("started").and_then(Value::as_str).map(|started| started.chars().take(40).collect());

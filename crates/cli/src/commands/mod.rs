@@ -1,6 +1,8 @@
 //! What each command does.
 
 mod check;
+#[cfg(feature = "desk")]
+mod compare;
 mod completions;
 mod demo;
 #[cfg(feature = "desk")]
@@ -46,6 +48,8 @@ pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<S
         Command::Render(arguments) => render::run(arguments, &typed.shown, look),
         #[cfg(feature = "desk")]
         Command::Witness(arguments) => witness::run(arguments, &typed.shown, look),
+        #[cfg(feature = "desk")]
+        Command::Compare(arguments) => compare::run(arguments, &typed.shown, (interrupt, look)),
         #[cfg(feature = "desk")]
         Command::Schema { what } => schema::run(*what, &typed.shown),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),

@@ -2,6 +2,8 @@
 
 pub(crate) mod closing;
 #[cfg(feature = "desk")]
+pub(crate) mod comparison;
+#[cfg(feature = "desk")]
 pub(crate) mod desk;
 pub(crate) mod doing;
 pub(crate) mod failure;

@@ -1,6 +1,8 @@
 //! Reports as files: a function per format.
 
 #[cfg(feature = "desk")]
+mod comparison;
+#[cfg(feature = "desk")]
 mod draft;
 #[cfg(feature = "desk")]
 mod guide_markdown;
@@ -27,6 +29,8 @@ mod report_tests;
 mod sarif;
 mod whole;
 
+#[cfg(feature = "desk")]
+pub use comparison::{comparison_html, comparison_json, comparison_markdown};
 #[cfg(feature = "desk")]
 pub use draft::{additions, draft};
 #[cfg(feature = "desk")]

@@ -1,0 +1,319 @@
+//! Machines beside each other: where verdicts differ, and which facts decide it.
+
+mod deciding;
+
+pub use deciding::{deciding, verdict_with};
+
+use crate::guide::Guide;
+use crate::known::Known;
+use crate::prelude::*;
+use crate::probe::Probe;
+use crate::report::Report;
+use crate::selection::Selection;
+use crate::verdict::Verdict;
+use alloc::collections::BTreeMap;
+
+/// Something that was asked, and what was seen, in words.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Fact {
+    /// What was asked.
+    pub asked: String,
+    /// What was seen.
+    pub saw: String,
+}
+
+/// What came of a requirement on one machine.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Judged {
+    /// The requirement's id.
+    pub id: String,
+    /// What it is called.
+    pub title: String,
+    /// The verdict.
+    pub verdict: Verdict,
+    /// The cause, where it has one.
+    pub cause: Option<String>,
+    /// What was found, in short: a version, a size.
+    pub found: Option<String>,
+    /// The sentence.
+    pub message: String,
+    /// What it rests on.
+    pub evidence: Vec<Fact>,
+}
+
+/// One machine, as it is compared.
+#[derive(Debug, Clone)]
+pub struct Side {
+    /// What it is called here.
+    pub name: String,
+    /// The machine's facts: what each is, and what it is on this one.
+    pub machine: Vec<Fact>,
+    /// What came of each requirement.
+    pub judged: Vec<Judged>,
+    /// All that was observed, and what was chosen, where that is known and not only what was reported.
+    pub known: Option<(Known, Selection)>,
+}
+
+impl Side {
+    /// A side from a report, with all that was observed.
+    pub fn of(name: impl Into<String>, report: &Report) -> Self {
+        let fact = |asked: &str, saw: Option<String>| saw.map(|saw| Fact { asked: asked.to_owned(), saw });
+        let system = report.system.as_ref();
+        let flags = report.flags();
+        let machine = [
+            fact("system", system.map(|system| system.os.name().to_owned())),
+            fact("version of the system", system.and_then(|system| system.version.clone())),
+            fact(
+                "distribution",
+                system.and_then(|system| {
+                    Some(format!("{} {}", system.distro.as_ref()?, system.distro_version.as_deref().unwrap_or("")))
+                }),
+            ),
+            fact("architecture", system.map(|system| system.arch.clone())),
+            fact("is", (!flags.is_empty()).then(|| flags.join(", "))),
+        ];
+        let judged = report.counting().filter_map(|one| {
+            let requirement = report.requirement(one)?;
+            let evidence = one
+                .finding
+                .evidence
+                .iter()
+                .map(|answer| Fact { asked: answer.probe.to_string(), saw: answer.observation.to_string() });
+            Some(Judged {
+                id: requirement.id.clone(),
+                title: requirement.title(),
+                verdict: one.finding.verdict(),
+                cause: one.finding.cause().map(|cause| cause.word().to_owned()),
+                found: report.words(one).and_then(|words| words.found()),
+                message: report.message(one),
+                evidence: evidence.collect(),
+            })
+        });
+        Self {
+            name: name.into(),
+            machine: machine.into_iter().flatten().collect(),
+            judged: judged.collect(),
+            known: Some((report.known.clone(), report.selection.clone())),
+        }
+    }
+
+    /// What came of a requirement.
+    pub fn find(&self, id: &str) -> Option<&Judged> {
+        self.judged.iter().find(|one| one.id == id)
+    }
+}
+
+/// Sides that came to the same.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Group {
+    /// The verdict.
+    pub verdict: Verdict,
+    /// The causes that they have, each once.
+    pub causes: Vec<String>,
+    /// Their indexes.
+    pub sides: Vec<usize>,
+}
+
+/// A fact that decides, as two sides have it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Deciding {
+    /// What was asked.
+    pub asked: String,
+    /// What the one of the larger group saw; `None` where it was not asked there.
+    pub usual: Option<String>,
+    /// What the one of the smaller group saw.
+    pub odd: Option<String>,
+}
+
+/// A requirement that came out otherwise on some sides.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Difference {
+    /// The requirement's id.
+    pub id: String,
+    /// What it is called.
+    pub title: String,
+    /// Who came to what, the most first.
+    pub groups: Vec<Group>,
+    /// The sides whose facts are compared: one of the largest group, and one of the smallest.
+    pub between: (usize, usize),
+    /// What decides it between those two.
+    pub deciding: Vec<Deciding>,
+    /// It was worked out that exactly these decide it; else they are only what differs in what was reported.
+    pub certain: bool,
+}
+
+/// Something that differs without any verdict doing so: a version within the range, a fact of the machine.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Spread {
+    /// What.
+    pub what: String,
+    /// What it is on each side; `None` where it is not known.
+    pub on: Vec<Option<String>>,
+}
+
+/// What came of comparing.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Comparison {
+    /// What the sides are called.
+    pub names: Vec<String>,
+    /// Where verdicts differ, in the order of the first side.
+    pub differences: Vec<Difference>,
+    /// What all meet, each with another version or size.
+    pub within: Vec<Spread>,
+    /// Facts of the machines that differ.
+    pub machines: Vec<Spread>,
+    /// Requirements that only some were checked for.
+    pub unchecked: Vec<Spread>,
+    /// How many requirements came to the same, with the same found.
+    pub equal: usize,
+}
+
+impl Comparison {
+    /// What it comes to, in a sentence.
+    pub fn summary(&self) -> String {
+        let machines = self.names.len();
+        let equal = if self.equal == 1 { "1 is equal".to_owned() } else { format!("{} are equal", self.equal) };
+        match self.differences.len() {
+            0 => format!(
+                "{machines} machines come to the same verdicts: {equal}, {} differ within what the guide asks for.",
+                self.within.len()
+            ),
+            1 => format!("1 verdict differs between {machines} machines; {equal}."),
+            several => format!("{several} verdicts differ between {machines} machines; {equal}."),
+        }
+    }
+}
+
+/// Compares machines. With the guide, what decides is worked out for sides of which all is known that was observed.
+///
+/// ```
+/// use setup_ready_core::{compare::{Side, compare}, driver::Driver, guide, observation::{CoreState, Observation}, probe::Probe};
+/// # use setup_ready_core::{report::{Frame, MachineSource, Report}, selection::Selection};
+///
+/// let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.room]\ncores = 4\n").unwrap();
+/// let side = |name: &str, cores| {
+///     let mut driver = Driver::new(&guide, Selection::default()).unwrap();
+///     while let Some(probe) = driver.next_probe() {
+///         let observation = match *probe {
+///             Probe::Cores => Observation::Cores(CoreState { online: cores, caps: Vec::new() }),
+///             _ => Observation::NotSupported("not here".into()),
+///         };
+///         driver.answer(&probe, observation);
+///     }
+/// #   let frame = Frame { software: String::new(), guide_path: None, guide_sha256: None, source: MachineSource::Described, machine_name: None, started: String::new(), elapsed_ms: 0, interrupted: false, id: None };
+///     // A frame says when and with what; it does not matter here.
+///     Side::of(name, &Report::new(None, frame, driver.finish()))
+/// };
+/// let found = compare(Some(&guide), &[side("small", 2), side("large", 8)]);
+/// let decides = &found.differences[0].deciding[0];
+/// assert_eq!((decides.asked.as_str(), decides.usual.as_deref(), decides.odd.as_deref()), ("cores and their limits", Some("2 cores"), Some("8 cores")));
+/// ```
+pub fn compare(guide: Option<&Guide>, sides: &[Side]) -> Comparison {
+    let guide = guide.map(|guide| Arc::new(guide.clone()));
+    let mut ids: Vec<&str> = Vec::new();
+    let mut seen: hashbrown::HashSet<&str> = hashbrown::HashSet::new();
+    for one in sides.iter().flat_map(|side| &side.judged) {
+        if seen.insert(one.id.as_str()) {
+            ids.push(one.id.as_str());
+        }
+    }
+    let by_id: Vec<BTreeMap<&str, &Judged>> =
+        sides.iter().map(|side| side.judged.iter().map(|one| (one.id.as_str(), one)).collect()).collect();
+    let mut found = Comparison {
+        names: sides.iter().map(|side| side.name.clone()).collect(),
+        differences: Vec::new(),
+        within: Vec::new(),
+        machines: machines(sides),
+        unchecked: Vec::new(),
+        equal: 0,
+    };
+    for id in ids {
+        let on: Vec<Option<&Judged>> = by_id.iter().map(|side| side.get(id).copied()).collect();
+        let groups = groups(&on);
+        let title = on.iter().flatten().next().map(|one| one.title.clone()).unwrap_or_default();
+        if on.iter().any(Option::is_none) {
+            let on = on.iter().map(|one| one.map(|one| one.verdict.word().to_owned())).collect();
+            found.unchecked.push(Spread { what: id.to_owned(), on });
+        }
+        if groups.len() > 1 {
+            found.differences.push(difference(guide.as_ref(), sides, (id, title), groups));
+            continue;
+        }
+        let values: Vec<Option<String>> = on.iter().map(|one| one.and_then(|one| one.found.clone())).collect();
+        let first = values.iter().flatten().next();
+        if groups.first().is_some_and(|group| group.verdict == Verdict::Met)
+            && values.iter().flatten().any(|value| Some(value) != first)
+        {
+            found.within.push(Spread { what: id.to_owned(), on: values });
+        } else {
+            found.equal += 1;
+        }
+    }
+    found
+}
+
+/// Who came to what: the largest group first, and of those that are equally large the one with the first side.
+fn groups(on: &[Option<&Judged>]) -> Vec<Group> {
+    let mut groups: Vec<Group> = Vec::new();
+    for (index, one) in on.iter().enumerate() {
+        let Some(one) = one else { continue };
+        let at = groups.iter().position(|group| group.verdict == one.verdict).unwrap_or(groups.len());
+        if at == groups.len() {
+            groups.push(Group { verdict: one.verdict, causes: Vec::new(), sides: Vec::new() });
+        }
+        let Some(group) = groups.get_mut(at) else { continue };
+        group.sides.push(index);
+        if let Some(cause) = one.cause.as_ref().filter(|cause| !group.causes.contains(*cause)) {
+            group.causes.push(cause.clone());
+        }
+    }
+    groups.sort_by_key(|group| core::cmp::Reverse(group.sides.len()));
+    groups
+}
+
+fn difference(guide: Option<&Arc<Guide>>, sides: &[Side], (id, title): (&str, String), groups: Vec<Group>) -> Difference {
+    let first = |group: Option<&Group>| group.and_then(|group| group.sides.first().copied()).unwrap_or(0);
+    let between = (first(groups.first()), first(groups.last()));
+    let (usual, odd) = (sides.get(between.0), sides.get(between.1));
+    let worked_out = guide.zip(usual.and_then(|side| side.known.as_ref())).zip(odd.and_then(|side| side.known.as_ref()));
+    let worked_out = worked_out.and_then(|((guide, usual), odd)| {
+        let probes = deciding(guide, guide.find(id)?, (&usual.0, &usual.1), (&odd.0, &odd.1))?;
+        let saw = |known: &Known, probe: &Probe| known.get(probe).map(|answer| answer.observation.to_string());
+        let fact =
+            |probe: Arc<Probe>| Deciding { asked: probe.to_string(), usual: saw(&usual.0, &probe), odd: saw(&odd.0, &probe) };
+        Some(probes.into_iter().map(fact).collect::<Vec<_>>())
+    });
+    let certain = worked_out.is_some();
+    let deciding =
+        worked_out.unwrap_or_else(|| reported(usual.and_then(|side| side.find(id)), odd.and_then(|side| side.find(id))));
+    Difference { id: id.to_owned(), title, groups, between, deciding, certain }
+}
+
+/// What differs in what was reported of a requirement.
+fn reported(usual: Option<&Judged>, odd: Option<&Judged>) -> Vec<Deciding> {
+    let facts = |one: Option<&Judged>| one.map(|one| one.evidence.clone()).unwrap_or_default();
+    let (usual, odd) = (facts(usual), facts(odd));
+    let find = |facts: &[Fact], asked: &str| facts.iter().find(|fact| fact.asked == asked).map(|fact| fact.saw.clone());
+    let mut asked: Vec<&str> = usual.iter().map(|fact| fact.asked.as_str()).collect();
+    asked.extend(odd.iter().map(|fact| fact.asked.as_str()).filter(|asked| find(&usual, asked).is_none()));
+    let pairs =
+        asked.into_iter().map(|asked| Deciding { asked: asked.to_owned(), usual: find(&usual, asked), odd: find(&odd, asked) });
+    pairs.filter(|pair| pair.usual != pair.odd).collect()
+}
+
+fn machines(sides: &[Side]) -> Vec<Spread> {
+    let mut asked: Vec<&str> = Vec::new();
+    for fact in sides.iter().flat_map(|side| &side.machine) {
+        if !asked.contains(&fact.asked.as_str()) {
+            asked.push(&fact.asked);
+        }
+    }
+    let on = |asked: &str| -> Vec<Option<String>> {
+        sides.iter().map(|side| side.machine.iter().find(|fact| fact.asked == asked).map(|fact| fact.saw.clone())).collect()
+    };
+    let spread = asked.into_iter().map(|asked| Spread { what: asked.to_owned(), on: on(asked) });
+    spread.filter(|spread| spread.on.iter().any(|value| Some(value) != spread.on.first())).collect()
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,104 @@
+//! What comes of comparing machines, for others to read: JSON, Markdown, a page.
+
+use super::markdown::{code, plain};
+use super::page::{PageError, clean, page};
+use super::rehearsals::words;
+use crate::compare::{Comparison, Difference, Spread};
+use serde_json::{Value, json};
+use std::fmt::Write;
+
+const TEMPLATE: &str = include_str!("../../templates/comparison.html");
+
+fn name(found: &Comparison, side: usize) -> &str {
+    found.names.get(side).map_or("", String::as_str)
+}
+
+fn value(found: &Comparison) -> Value {
+    let names = |sides: &[usize]| sides.iter().map(|side| name(found, *side)).collect::<Vec<_>>();
+    let difference = |one: &Difference| {
+        let groups: Vec<Value> = one
+            .groups
+            .iter()
+            .map(|group| json!({ "verdict": group.verdict.word(), "words": words(group.verdict), "causes": group.causes, "machines": names(&group.sides) }))
+            .collect();
+        let deciding: Vec<Value> =
+            one.deciding.iter().map(|fact| json!({ "asked": clean(&fact.asked), "usual": fact.usual.as_deref().map(clean), "odd": fact.odd.as_deref().map(clean) })).collect();
+        let (usual, odd) = one.between;
+        json!({
+            "id": one.id, "title": clean(&one.title), "groups": groups, "usual": name(found, usual), "odd": name(found, odd),
+            "deciding": deciding, "certain": one.certain,
+        })
+    };
+    let spread = |one: &Spread| {
+        let on: Vec<Value> = found
+            .names
+            .iter()
+            .zip(&one.on)
+            .map(|(name, value)| json!({ "machine": name, "found": value.as_deref().map(clean) }))
+            .collect();
+        json!({ "what": one.what, "on": on })
+    };
+    json!({
+        "format": 1,
+        "summary": found.summary(),
+        "machines": found.names,
+        "differences": found.differences.iter().map(difference).collect::<Vec<_>>(),
+        "within": found.within.iter().map(spread).collect::<Vec<_>>(),
+        "facts": found.machines.iter().map(spread).collect::<Vec<_>>(),
+        "unchecked": found.unchecked.iter().map(spread).collect::<Vec<_>>(),
+        "equal": found.equal,
+    })
+}
+
+/// As JSON, version 1.
+pub fn comparison_json(found: &Comparison) -> String {
+    serde_json::to_string_pretty(&value(found)).map(|text| text + "\n").unwrap_or_default()
+}
+
+/// As a page in HTML.
+///
+/// # Errors
+/// Never, unless this software has a fault.
+pub fn comparison_html(found: &Comparison) -> Result<String, PageError> {
+    page(TEMPLATE, "", &value(found))
+}
+
+/// As Markdown, to paste into a question.
+pub fn comparison_markdown(found: &Comparison) -> String {
+    let mut out = format!("**{}**\n", plain(&found.summary()));
+    let cell = |text: Option<&str>| text.map_or_else(|| "not asked".to_owned(), plain);
+    for one in &found.differences {
+        let _ = writeln!(out, "\n**{}**", plain(&one.title));
+        for group in &one.groups {
+            let names: Vec<String> = group.sides.iter().map(|side| code(name(found, *side))).collect();
+            let causes = if group.causes.is_empty() { String::new() } else { format!(" ({})", group.causes.join(", ")) };
+            let _ = writeln!(out, "- {}{causes}: {}", words(group.verdict), names.join(", "));
+        }
+        if !one.deciding.is_empty() {
+            let (usual, odd) = one.between;
+            let _ = writeln!(
+                out,
+                "\n| what decides it | {} | {} |\n| --- | --- | --- |",
+                plain(name(found, usual)),
+                plain(name(found, odd))
+            );
+            for fact in &one.deciding {
+                let _ =
+                    writeln!(out, "| {} | {} | {} |", plain(&fact.asked), cell(fact.usual.as_deref()), cell(fact.odd.as_deref()));
+            }
+        }
+    }
+    for (title, all) in [("Met everywhere, with another version or size", &found.within), ("The machines", &found.machines)] {
+        if all.is_empty() {
+            continue;
+        }
+        let names: Vec<String> = found.names.iter().map(|name| plain(name)).collect();
+        let _ = writeln!(out, "\n**{title}**\n\n| | {} |\n| --- |{}", names.join(" | "), " --- |".repeat(names.len()));
+        for one in all {
+            let on: Vec<String> = one.on.iter().map(|value| cell(value.as_deref())).collect();
+            let _ = writeln!(out, "| {} | {} |", plain(&one.what), on.join(" | "));
+        }
+    }
+    let _ = writeln!(out, "\n{} equal.", found.equal);
+    out
+}
