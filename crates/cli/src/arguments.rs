@@ -99,6 +99,9 @@ pub(crate) enum Command {
     /// For maintainers: machines beside each other, where their verdicts differ and what decides it
     Compare(Compare),
     #[cfg(feature = "desk")]
+    /// For maintainers: many reports together, what stops most people, which versions are out there
+    Survey(Survey),
+    #[cfg(feature = "desk")]
     /// For maintainers: the JSON Schema of a guide, a described machine or a report, for editors
     #[command(after_help = "Example:\n  setup-ready schema guide --output guide.schema.json")]
     Schema {
@@ -468,6 +471,66 @@ pub(crate) struct Compare {
     /// The form of the result: text for people, json for programs, markdown to paste, html as a page
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: DeskFormat,
+}
+
+/// The forms of a survey.
+#[cfg(feature = "desk")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum SurveyFormat {
+    /// For people, here
+    Text,
+    /// For programs
+    Json,
+    /// A page of its own, with plots
+    Html,
+    /// A row for each requirement of each report, for a table
+    Csv,
+    /// The same as a JSON object a line, for a database
+    Rows,
+}
+
+/// What reports are told apart by.
+#[cfg(feature = "desk")]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum By {
+    System,
+    Distro,
+    Arch,
+    Role,
+    Week,
+}
+
+#[cfg(feature = "desk")]
+#[derive(Debug, Args)]
+#[command(
+    next_help_heading = "What is surveyed, and how",
+    after_help = "Examples:
+  setup-ready survey reports                            all in a folder: .json, .ndjson, also .gz
+  setup-ready survey class --by distro
+  setup-ready survey class --what-if 'cmake >= 3.28'    how many that are ready for it now would lose
+  setup-ready survey reports --format html --output survey.html
+  zcat reports.ndjson.gz | setup-ready survey - --format rows --output rows.ndjson
+
+Recordings are assessed with the guide as it is now. One that cannot be read is named, and the others go on.
+
+Exit status: 0 all were read, 1 some could not be used, 2 wrong use, or none could."
+)]
+pub(crate) struct Survey {
+    /// Reports and recordings: files, folders, or - for standard input; one a file, or one a line
+    #[arg(value_name = "FILE", required = true)]
+    pub(crate) files: Vec<PathBuf>,
+    /// Tell them apart
+    #[arg(long, value_name = "WHAT")]
+    pub(crate) by: Option<By>,
+    /// A range that a requirement might have, such as 'cmake >= 3.28'
+    #[arg(long, value_name = "RANGE")]
+    pub(crate) what_if: Option<String>,
+    /// The form of the result
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: SurveyFormat,
+    /// How many threads
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u16).range(1..=256))]
+    pub(crate) jobs: Option<u16>,
 }
 
 /// What a guide is rendered as.

@@ -25,10 +25,20 @@ pub(crate) fn write_large(make: impl Fn(&mut Large<'_>) -> std::io::Result<()>, 
     write(&text, file)
 }
 
+/// Writes a result that may be larger than memory: to standard output as it is made, to a file under another name first.
+#[cfg(feature = "desk")]
+pub(crate) fn write_stream(make: impl FnOnce(&mut dyn Write) -> std::io::Result<()>, file: Option<&Path>) -> Result<(), Failure> {
+    match file {
+        None => to_stdout(|out| make(&mut BufWriter::with_capacity(1 << 16, out))),
+        Some(path) => build_setup_ready::write::write_whole_as_made(path, make)
+            .map_err(|reason| Failure::Write { path: path.to_owned(), reason }),
+    }
+}
+
 /// Whatever takes a large result, a piece at a time.
 pub(crate) type Large<'w> = BufWriter<&'w mut dyn Write>;
 
-fn to_stdout(make: impl Fn(&mut dyn Write) -> std::io::Result<()>) -> Result<(), Failure> {
+fn to_stdout(make: impl FnOnce(&mut dyn Write) -> std::io::Result<()>) -> Result<(), Failure> {
     let mut stdout = std::io::stdout().lock();
     match make(&mut stdout).and_then(|()| stdout.flush()) {
         // Whoever reads has seen enough.

@@ -65,6 +65,7 @@ pub mod script;
 pub mod selection;
 pub mod settled;
 pub mod statement;
+pub mod survey;
 #[cfg(test)]
 mod testing;
 pub mod text;

@@ -24,6 +24,8 @@ pub mod schema;
 #[cfg(feature = "desk")]
 mod side;
 mod state;
+#[cfg(feature = "desk")]
+mod surveying;
 mod told;
 mod watch;
 #[cfg(windows)]
@@ -54,13 +56,15 @@ pub use run::{KEPT_BY, start_nothing_more};
 pub use setup_ready_core::recording::{Chosen, Commands, Recording};
 pub use setup_ready_core::{
     advice, cause, compare, consent, draft, driver, elsewhere, finding, fix, guide, known, manager, observation, outline, plan,
-    privacy, probe, problem, proofread, rehearsal, report, script, selection, settled, statement, text, verdict, version,
+    privacy, probe, problem, proofread, rehearsal, report, script, selection, settled, statement, survey, text, verdict, version,
     witnessed, words,
 };
 use setup_ready_core::{catalogue, document};
 #[cfg(feature = "desk")]
 pub use side::{NoSide, side_in_file, side_of};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, random_id, remembered_id, state_folder};
+#[cfg(feature = "desk")]
+pub use surveying::{Broken, RowForm, Surveyed, Surveying, rows};
 pub use told::{ToldError, told, told_in_file};
 pub use watch::{Listening, Watch};
 #[cfg(feature = "desk")]

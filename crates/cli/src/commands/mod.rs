@@ -21,6 +21,8 @@ mod render;
 mod schema;
 #[cfg(feature = "desk")]
 mod second_act;
+#[cfg(feature = "desk")]
+mod survey;
 mod walk;
 #[cfg(feature = "desk")]
 mod witness;
@@ -50,6 +52,8 @@ pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<S
         Command::Witness(arguments) => witness::run(arguments, &typed.shown, look),
         #[cfg(feature = "desk")]
         Command::Compare(arguments) => compare::run(arguments, &typed.shown, (interrupt, look)),
+        #[cfg(feature = "desk")]
+        Command::Survey(arguments) => survey::run(arguments, &typed.shown, (interrupt, look)),
         #[cfg(feature = "desk")]
         Command::Schema { what } => schema::run(*what, &typed.shown),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),

@@ -26,6 +26,7 @@ fn looks_here(command: &Command) -> bool {
         | Command::Rehearse(_)
         | Command::Render(_)
         | Command::Schema { .. }
+        | Command::Survey(_)
         | Command::Witness(_) => false,
         Command::Demo(_) | Command::Completions { .. } => false,
     }

@@ -14,6 +14,8 @@ pub(crate) mod progress;
 #[cfg(feature = "desk")]
 pub(crate) mod rehearsal;
 pub(crate) mod report;
+#[cfg(feature = "desk")]
+pub(crate) mod survey;
 pub(crate) mod wording;
 
 pub(crate) use paper::{Ink, Paper};

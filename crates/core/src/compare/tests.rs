@@ -2,8 +2,11 @@ use super::{Fact, Judged, Side, compare};
 use crate::prelude::*;
 use crate::verdict::Verdict;
 
-fn side(name: &str, judged: &[(&str, Verdict, &str, &[(&str, &str)])]) -> Side {
-    let one = |(id, verdict, found, evidence): &(&str, Verdict, &str, &[(&str, &str)])| Judged {
+/// An id, a verdict, what was found, and what was asked and seen.
+type Told<'t> = (&'t str, Verdict, &'t str, &'t [(&'t str, &'t str)]);
+
+fn side(name: &str, judged: &[Told<'_>]) -> Side {
+    let one = |(id, verdict, found, evidence): &Told<'_>| Judged {
         id: (*id).into(),
         title: (*id).into(),
         verdict: *verdict,

@@ -18,7 +18,7 @@ use setup_ready_core::recording::Recording;
 
 pub(crate) use own::own_names;
 #[cfg(feature = "desk")]
-pub(crate) use read::read_bounded;
+pub(crate) use read::{LARGEST, read_bounded};
 
 /// What is said of a question that nobody asked when it was recorded.
 const NOT_ASKED: &str = "it is not in the recording; ask for a new one";

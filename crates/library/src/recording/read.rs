@@ -34,6 +34,9 @@ pub enum NotRecording {
     /// It is something else.
     #[error("it is not a recording as `setup-ready record` writes it: {0}")]
     Other(String),
+    /// It is neither a recording nor a report.
+    #[error("it is not a report as `setup-ready preflight --format json` writes it: {0}")]
+    NoReport(String),
     /// A later version of the software wrote it.
     #[error("it has format {0}, which a newer setup-ready writes; this one reads format {FORMAT}")]
     Later(u64),

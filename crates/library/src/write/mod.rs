@@ -15,6 +15,8 @@ mod page;
 mod plan;
 mod plan_powershell;
 #[cfg(feature = "desk")]
+mod plots;
+#[cfg(feature = "desk")]
 mod rehearsals;
 #[cfg(feature = "desk")]
 mod remarks;
@@ -27,6 +29,8 @@ mod report_sarif;
 mod report_tests;
 #[cfg(feature = "desk")]
 mod sarif;
+#[cfg(feature = "desk")]
+mod survey;
 mod whole;
 
 #[cfg(feature = "desk")]
@@ -52,6 +56,10 @@ pub use report_markdown::markdown;
 pub use report_sarif::sarif;
 #[cfg(feature = "desk")]
 pub use report_tests::{junit, tap};
+#[cfg(feature = "desk")]
+pub use survey::{survey_html, survey_json};
+#[cfg(feature = "desk")]
+pub use whole::write_whole_as_made;
 pub use whole::{Readers, no_more_files, write_whole};
 
 use crate::Recording;

@@ -129,6 +129,12 @@ fn step<'o>(item: &'o Item<'_>, outline: &'o Outline<'_>) -> Step<'o> {
 #[error("the page could not be made: {0}")]
 pub struct PageError(String);
 
+impl From<super::plots::PlotError> for PageError {
+    fn from(error: super::plots::PlotError) -> Self {
+        Self(error.to_string())
+    }
+}
+
 fn render(template: &str, values: minijinja::Value) -> Result<String, PageError> {
     let mut environment = Environment::new();
     environment.set_auto_escape_callback(|_| AutoEscape::Html);

@@ -21,6 +21,23 @@ pub enum Readers {
 /// # Errors
 /// When it cannot be written; then what was there is still there, and nothing is beside it.
 pub fn write_whole(path: &Path, bytes: &[u8], readers: Readers) -> io::Result<()> {
+    put(path, readers, |file| file.write_all(bytes))
+}
+
+/// The same, with what is written as it is made: it may be larger than memory.
+///
+/// # Errors
+/// When it cannot be written or made.
+#[cfg(feature = "desk")]
+pub fn write_whole_as_made(path: &Path, make: impl FnOnce(&mut dyn Write) -> io::Result<()>) -> io::Result<()> {
+    put(path, Readers::AsUsual, |file| {
+        let mut buffered = io::BufWriter::with_capacity(1 << 16, file);
+        make(&mut buffered)?;
+        buffered.flush()
+    })
+}
+
+fn put(path: &Path, readers: Readers, make: impl FnOnce(&mut dyn Write) -> io::Result<()>) -> io::Result<()> {
     if let Ok(known) = path.symlink_metadata()
         && !known.is_file()
         && !known.is_symlink()
@@ -29,7 +46,7 @@ pub fn write_whole(path: &Path, bytes: &[u8], readers: Readers) -> io::Result<()
             return Err(io::Error::new(io::ErrorKind::IsADirectory, "it is a folder"));
         }
         let mut open = fs::OpenOptions::new().write(true).open(path)?;
-        return open.write_all(bytes).and_then(|()| open.flush());
+        return make(&mut open).and_then(|()| open.flush());
     }
     let _one_at_a_time = BEING_WRITTEN.lock().unwrap_or_else(PoisonError::into_inner);
     let folder = path.parent().filter(|folder| !folder.as_os_str().is_empty()).unwrap_or_else(|| Path::new("."));
@@ -44,7 +61,7 @@ pub fn write_whole(path: &Path, bytes: &[u8], readers: Readers) -> io::Result<()
     let _ = readers;
     // Dropped before it has its name, it is removed.
     let mut file = builder.tempfile_in(folder)?;
-    file.write_all(bytes)?;
+    make(file.as_file_mut())?;
     file.as_file_mut().flush()?;
     file.persist(path).map(drop).map_err(|error| error.error)
 }

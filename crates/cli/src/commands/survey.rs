@@ -1,0 +1,117 @@
+use super::check::load_guide;
+use crate::arguments::{self, By, Shown, SurveyFormat};
+use crate::exit::{Failure, Status};
+use crate::look::{Detail, Ink, Look, Paper, survey};
+use crate::output;
+use build_setup_ready::survey::{Dimension, WhatIf};
+use build_setup_ready::write::{survey_html, survey_json};
+use build_setup_ready::{Broken, GuideFile, Interrupt, LoadError, RowForm, Surveying, rows};
+use std::io::Write;
+
+/// Puts many reports together.
+pub(crate) fn run(typed: &arguments::Survey, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
+    // Reports can be put together anywhere; recordings need the guide.
+    let file: Option<GuideFile> = match load_guide(shown, look) {
+        Ok(file) => Some(file),
+        Err(Failure::Load(LoadError::NotFound(_))) => None,
+        Err(other) => return Err(other),
+    };
+    let what_if = typed.what_if.as_deref().map(|text| asked(text, file.as_ref())).transpose()?;
+    let surveying = Surveying {
+        paths: typed.files.clone(),
+        guide: file.as_ref(),
+        by: typed.by.map(|by| match by {
+            By::System => Dimension::System,
+            By::Distro => Dimension::Distro,
+            By::Arch => Dimension::Arch,
+            By::Role => Dimension::Role,
+            By::Week => Dimension::Week,
+        }),
+        what_if,
+        jobs: typed.jobs.map(usize::from),
+        interrupt: interrupt.clone(),
+    };
+    let line = survey::Reading::start(look);
+    let progress = |bytes: u64| line.update(bytes);
+    let form = match typed.format {
+        SurveyFormat::Rows => Some(RowForm::Json),
+        SurveyFormat::Csv => Some(RowForm::Csv),
+        SurveyFormat::Text | SurveyFormat::Json | SurveyFormat::Html => None,
+    };
+    if let Some(form) = form {
+        return as_rows(&surveying, form, shown, (&progress, look));
+    }
+    let surveyed = surveying.read(&progress);
+    drop(line);
+    let project =
+        file.as_ref().map(|file| file.guide.project.name.clone()).or_else(|| surveyed.project.clone()).unwrap_or_default();
+    let text = match typed.format {
+        SurveyFormat::Json => survey_json(&surveyed, &project),
+        SurveyFormat::Html => survey_html(&surveyed, &project).map_err(|error| Failure::Software(error.to_string()))?,
+        SurveyFormat::Text | SurveyFormat::Rows | SurveyFormat::Csv => {
+            let mut paper = Paper::new(look);
+            survey::draw(&mut paper, &surveyed, &project);
+            paper.into_text()
+        }
+    };
+    output::write(text.as_bytes(), shown.output.as_deref())?;
+    Ok(match (surveyed.interrupted, surveyed.broken, surveyed.survey.reports) {
+        (true, ..) => Status::Interrupted,
+        (_, _, 0) => Status::WrongUse,
+        (_, 0, _) => Status::Ready,
+        _ => Status::NotReady,
+    })
+}
+
+fn asked(text: &str, file: Option<&GuideFile>) -> Result<WhatIf, Failure> {
+    let word = |message: String, note: String| Failure::Word { message, note };
+    let what_if = WhatIf::parse(text)
+        .map_err(|error| word(format!("--what-if {text}: {error}"), "Example: --what-if 'cmake >= 3.28'".to_owned()))?;
+    if let Some(file) = file
+        && what_if.changed(&file.guide).is_none()
+    {
+        let tools = WhatIf::candidates(&file.guide);
+        let near = build_setup_ready::text::nearest(&what_if.of, tools.iter().copied());
+        let note =
+            near.map_or_else(|| format!("Those with a range: {}.", tools.join(", ")), |near| format!("Did you mean {near}?"));
+        return Err(word(format!("this guide has no tool or library called {}", what_if.of), note));
+    }
+    Ok(what_if)
+}
+
+/// Rows are written as they are made.
+fn as_rows(
+    surveying: &Surveying<'_>,
+    form: RowForm,
+    shown: &Shown,
+    (progress, look): (&(dyn Fn(u64) + Sync), &Look),
+) -> Result<Status, Failure> {
+    let came = std::cell::RefCell::new((0, Vec::new()));
+    output::write_stream(
+        |writer| {
+            *came.borrow_mut() = rows(surveying, form, writer, progress)?;
+            Ok(())
+        },
+        shown.output.as_deref(),
+    )?;
+    let (reports, broken) = came.into_inner();
+    name(&broken, look);
+    Ok(match (surveying.interrupt.is_raised(), reports, broken.is_empty()) {
+        (true, ..) => Status::Interrupted,
+        (_, 0, _) => Status::WrongUse,
+        (_, _, true) => Status::Ready,
+        _ => Status::NotReady,
+    })
+}
+
+/// Names what could not be used, beside the rows.
+fn name(broken: &[Broken], look: &Look) {
+    if broken.is_empty() || look.detail == Detail::Quiet {
+        return;
+    }
+    let mut paper = Paper::for_errors(look);
+    for one in broken {
+        paper.block(0, &survey::broken(one), Ink::Body);
+    }
+    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+}

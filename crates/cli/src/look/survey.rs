@@ -1,0 +1,225 @@
+//! Many reports together: what stops most people first.
+
+use super::{Detail, Ink, Look, Paper};
+use build_setup_ready::guide::Level;
+use build_setup_ready::survey::{Share, Stop, Survey, date};
+use build_setup_ready::text::Size;
+use build_setup_ready::{Broken, Surveyed};
+use std::io::Write;
+use std::sync::Mutex;
+use std::time::{Duration, Instant};
+
+/// More requirements, versions or fixes than these are only counted, unless all was asked for.
+const MOST_SHOWN: usize = 12;
+/// How long a bar is.
+const BAR: usize = 10;
+/// The widest name of a requirement.
+const WIDEST: usize = 22;
+
+/// How much was read, on the terminal, where it takes long.
+#[derive(Debug)]
+pub(crate) struct Reading {
+    began: Instant,
+    last: Mutex<Instant>,
+    shown: bool,
+}
+
+impl Reading {
+    pub(crate) fn start(look: &Look) -> Self {
+        Self { began: Instant::now(), last: Mutex::new(Instant::now()), shown: look.progress }
+    }
+
+    pub(crate) fn update(&self, bytes: u64) {
+        let Ok(mut last) = self.last.try_lock() else { return };
+        if self.shown && last.elapsed() > Duration::from_millis(300) {
+            *last = Instant::now();
+            let seconds = self.began.elapsed().as_secs();
+            let _ = write!(std::io::stderr(), "\r{} read in {seconds} s   ", Size(bytes));
+        }
+    }
+}
+
+impl Drop for Reading {
+    fn drop(&mut self) {
+        if self.shown && self.began.elapsed() > Duration::from_millis(300) {
+            let _ = write!(std::io::stderr(), "\r{:40}\r", "");
+        }
+    }
+}
+
+pub(crate) fn draw(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
+    let survey = &surveyed.survey;
+    let ink = if survey.machines > 0 && survey.ready == survey.machines { Ink::Good } else { Ink::Loud };
+    if paper.look().detail == Detail::Quiet {
+        paper.block(0, &survey.summary(), ink);
+        return;
+    }
+    opening(paper, surveyed, project);
+    what_if(paper, survey);
+    let (needed, recommended): (Vec<&Stop>, Vec<&Stop>) = survey.stops.iter().partition(|stop| stop.level == Level::Must);
+    stops(paper, "What stops most people", &needed);
+    stops(paper, "Only recommended, and not met", &recommended);
+    stops(paper, "What nobody could find out", &survey.unknown.iter().collect::<Vec<_>>());
+    groups(paper, survey);
+    weeks(paper, survey);
+    tools(paper, survey);
+    advised(paper, survey);
+    if surveyed.broken > 0 {
+        paper.heading(&format!("{} could not be used", surveyed.broken));
+        for one in &surveyed.named {
+            paper.labelled(2, ("-", Ink::Loud), 2, (&broken(one), Ink::Body));
+        }
+        let named = surveyed.named.len() as u64;
+        if surveyed.broken > named {
+            paper.block(4, &format!("and {} more", surveyed.broken - named), Ink::Quiet);
+        }
+    }
+    paper.gap();
+    paper.block(0, &survey.summary(), ink);
+}
+
+/// What is said of a report that could not be used.
+pub(crate) fn broken(one: &Broken) -> String {
+    match one.line {
+        Some(line) => format!("{}, line {line}: {}", one.source, one.reason),
+        None => format!("{}: {}", one.source, one.reason),
+    }
+}
+
+fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
+    let survey = &surveyed.survey;
+    let of = if project.is_empty() { String::new() } else { format!(" of {project}") };
+    paper.block(0, &format!("What the machines{of} come to"), Ink::Heading);
+    let mut text = format!("{} reports", survey.reports);
+    if surveyed.recordings > 0 {
+        text += &format!(", {} of them recordings, assessed with this guide", surveyed.recordings);
+    }
+    if let Some((first, last)) = survey.days {
+        text += &format!("; {} to {}", date(first), date(last));
+    }
+    if survey.told_apart > 0 {
+        text += &format!("; {} machines can be told apart, and the newest report of each counts", survey.told_apart);
+    }
+    if survey.guides > 1 {
+        text += &format!("; {} states of the guide", survey.guides);
+    }
+    paper.block(0, &(text + "."), Ink::Quiet);
+}
+
+fn what_if(paper: &mut Paper<'_>, survey: &Survey) {
+    let Some((requirement, range, [stays, lost, unknown, already])) = &survey.what_if else { return };
+    paper.heading(&format!("If {requirement} had to be {range}"));
+    let met = stays + lost + unknown;
+    let text = format!("{lost} of the {met} that meet it now would not any more; {already} do not meet it as it is.");
+    paper.block(2, &text, if *lost > 0 { Ink::Loud } else { Ink::Body });
+    if *unknown > 0 {
+        paper.block(
+            2,
+            &format!("Of {unknown} nobody knows: their reports say no version, or would need another look."),
+            Ink::Body,
+        );
+    }
+}
+
+/// How many lines are shown.
+fn most(paper: &Paper<'_>) -> usize {
+    if paper.look().detail == Detail::Verbose { usize::MAX } else { MOST_SHOWN }
+}
+
+fn rest(paper: &mut Paper<'_>, all: usize) {
+    if let Some(more) = all.checked_sub(most(paper)).filter(|more| *more > 0) {
+        paper.block(2, &format!("and {more} more (--verbose shows them)"), Ink::Quiet);
+    }
+}
+
+/// A bar of plain characters, which says how much of all it is.
+fn bar(share: Share) -> String {
+    let filled = usize::try_from((share.count * BAR as u64).div_ceil(share.of.max(1))).unwrap_or(BAR).min(BAR);
+    format!("[{}{}]", "=".repeat(filled), " ".repeat(BAR - filled))
+}
+
+fn of(share: Share) -> String {
+    format!("{} of {}", share.count, share.of)
+}
+
+fn stops(paper: &mut Paper<'_>, title: &str, all: &[&Stop]) {
+    if all.is_empty() {
+        return;
+    }
+    paper.heading(title);
+    let narrow = paper.look().is_narrow();
+    let name = all.iter().map(|one| one.requirement.chars().count()).max().unwrap_or(0).min(WIDEST) + 2;
+    let counts = all.iter().map(|one| of(one.machines).len()).max().unwrap_or(0);
+    for one in all.iter().take(most(paper)) {
+        let causes: Vec<String> = one.causes.iter().take(4).map(|(cause, count)| format!("{cause} {count}")).collect();
+        let (count, causes) = (of(one.machines), causes.join(", "));
+        let drawn = if narrow { String::new() } else { format!("{} ", bar(one.machines)) };
+        paper.labelled(2, (&one.requirement, Ink::Strong), name, (&format!("{drawn}{count:<counts$}  {causes}"), Ink::Body));
+        let groups: Vec<String> = one.groups.iter().take(3).map(|(name, share)| format!("{name} {}", of(*share))).collect();
+        if !groups.is_empty() {
+            paper.block(2 + name, &format!("most on {}", groups.join(", ")), Ink::Quiet);
+        }
+    }
+    rest(paper, all.len());
+}
+
+fn groups(paper: &mut Paper<'_>, survey: &Survey) {
+    if survey.groups.is_empty() {
+        return;
+    }
+    paper.heading("Who is ready");
+    let name = survey.groups.iter().map(|one| one.name.chars().count()).max().unwrap_or(0).min(WIDEST) + 2;
+    for one in survey.groups.iter().take(most(paper)) {
+        let stop = one
+            .stop
+            .as_ref()
+            .map_or_else(|| "nothing stops them".to_owned(), |(id, share)| format!("most stopped by {id} ({})", of(*share)));
+        let drawn = if paper.look().is_narrow() { String::new() } else { format!("{} ", bar(one.ready)) };
+        paper.labelled(2, (&one.name, Ink::Strong), name, (&format!("{drawn}{} ready; {stop}", of(one.ready)), Ink::Body));
+    }
+    rest(paper, survey.groups.len());
+}
+
+fn weeks(paper: &mut Paper<'_>, survey: &Survey) {
+    if survey.weeks.len() < 2 {
+        return;
+    }
+    paper.heading("Week by week");
+    let skipped = survey.weeks.len().saturating_sub(most(paper));
+    for one in survey.weeks.iter().skip(skipped) {
+        let drawn = if paper.look().is_narrow() { String::new() } else { format!("{} ", bar(one.ready)) };
+        paper.labelled(2, (&one.week, Ink::Strong), 10, (&format!("{drawn}{} ready", of(one.ready)), Ink::Body));
+    }
+    if skipped > 0 {
+        paper.block(2, &format!("and {skipped} weeks before (--verbose shows them)"), Ink::Quiet);
+    }
+}
+
+fn tools(paper: &mut Paper<'_>, survey: &Survey) {
+    if survey.tools.is_empty() {
+        return;
+    }
+    paper.heading("Which versions are out there");
+    let name = survey.tools.iter().map(|one| one.requirement.chars().count()).max().unwrap_or(0).min(WIDEST) + 2;
+    for one in survey.tools.iter().take(most(paper).max(30)) {
+        let shown = most(paper);
+        let mut versions: Vec<String> =
+            one.versions.iter().take(shown).map(|(version, count)| format!("{version} on {count}")).collect();
+        if one.versions.len() > shown {
+            versions.push(format!("{} more", one.versions.len() - shown));
+        }
+        paper.labelled(2, (&one.requirement, Ink::Strong), name, (&versions.join(", "), Ink::Body));
+    }
+}
+
+fn advised(paper: &mut Paper<'_>, survey: &Survey) {
+    if survey.advised.is_empty() {
+        return;
+    }
+    paper.heading("Which fixes were followed by it being met the next time");
+    for one in survey.advised.iter().take(most(paper)) {
+        let share = of(one.met_next);
+        paper.labelled(2, (&share, Ink::Strong), 10, (&format!("{} ({}): {}", one.requirement, one.cause, one.fix), Ink::Body));
+    }
+    rest(paper, survey.advised.len());
+}

@@ -1,0 +1,276 @@
+//! What counted reports come to.
+
+use super::Dimension;
+use super::tally::{Counted, NONE, Tally};
+use super::week::week;
+use crate::guide::Level;
+use crate::prelude::*;
+use crate::verdict::Verdict;
+use core::cmp::{Ordering, Reverse};
+
+/// So many of those that say a machine are told to be the same.
+const SMALLEST_SHARE: u64 = 1;
+
+/// Some of all.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Share {
+    /// How many.
+    pub count: u64,
+    /// Of how many.
+    pub of: u64,
+}
+
+impl Share {
+    /// In hundredths, rounded: `None` of nothing.
+    pub fn percent(self) -> Option<u64> {
+        (self.of > 0).then(|| (self.count * 200 + self.of) / (self.of * 2))
+    }
+}
+
+/// A requirement that stops people, or that nobody knows.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Stop {
+    /// The requirement's id.
+    pub requirement: String,
+    /// How much it matters.
+    pub level: Level,
+    /// How many, of those that were asked about it.
+    pub machines: Share,
+    /// By cause, the most frequent first.
+    pub causes: Vec<(String, u64)>,
+    /// By group, where groups were asked for: those with the largest share first.
+    pub groups: Vec<(String, Share)>,
+}
+
+/// The versions of a tool that are out there.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct ToolSpread {
+    /// The requirement's id.
+    pub requirement: String,
+    /// How many have each, the oldest first.
+    pub versions: Vec<(String, u64)>,
+}
+
+/// A group of machines.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Grouped {
+    /// What it is.
+    pub name: String,
+    /// How many of it are ready.
+    pub ready: Share,
+    /// What stops most of it.
+    pub stop: Option<(String, Share)>,
+}
+
+/// A week.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct WeekOf {
+    /// Such as `2026-W48`.
+    pub week: String,
+    /// How many were ready.
+    pub ready: Share,
+}
+
+/// A fix that was advised to machines that were looked at again.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Advised {
+    /// The requirement's id.
+    pub requirement: String,
+    /// The cause.
+    pub cause: String,
+    /// What it says.
+    pub fix: String,
+    /// How often the requirement was met the next time.
+    pub met_next: Share,
+}
+
+/// What many reports come to.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Survey {
+    /// How many reports were read.
+    pub reports: u64,
+    /// How many machines count: each with an id once, each report without one.
+    pub machines: u64,
+    /// How many of them can be told by an id.
+    pub told_apart: u64,
+    /// How many states of the guide they were checked with.
+    pub guides: usize,
+    /// The first and the last day, as days since 1970-01-01.
+    pub days: Option<(i64, i64)>,
+    /// How many are ready.
+    pub ready: u64,
+    /// How many are not.
+    pub not_ready: u64,
+    /// How many are undecided.
+    pub undecided: u64,
+    /// How many are ready as far as this place goes.
+    pub ready_here: u64,
+    /// What stops people: needed requirements that are not met, the most frequent first; then those that are only recommended.
+    pub stops: Vec<Stop>,
+    /// What nobody knows of them.
+    pub unknown: Vec<Stop>,
+    /// The versions of each tool.
+    pub tools: Vec<ToolSpread>,
+    /// What groups were asked for.
+    pub by: Option<Dimension>,
+    /// The groups, the largest first.
+    pub groups: Vec<Grouped>,
+    /// Week by week.
+    pub weeks: Vec<WeekOf>,
+    /// Which fixes were followed by the requirement being met.
+    pub advised: Vec<Advised>,
+    /// The requirement that another range was asked for, and how many would stay, be lost, be unknown, and are not met already.
+    pub what_if: Option<(String, String, [u64; 4])>,
+}
+
+impl Survey {
+    /// What it comes to, in a sentence.
+    pub fn summary(&self) -> String {
+        if self.machines == 0 {
+            return "No report could be read.".to_owned();
+        }
+        let ready = Share { count: self.ready, of: self.machines };
+        let mut parts =
+            vec![format!("{} of {} machines are ready ({} %)", self.ready, self.machines, ready.percent().unwrap_or(0))];
+        let others = [(self.not_ready, "not ready"), (self.undecided, "undecided"), (self.ready_here, "ready here only")];
+        parts.extend(others.into_iter().filter(|(count, _)| *count > 0).map(|(count, what)| format!("{count} {what}")));
+        let stop = self.stops.first().filter(|stop| stop.level == Level::Must);
+        let stop = stop
+            .map(|stop| format!(" What stops most is {}: {} of {}.", stop.requirement, stop.machines.count, stop.machines.of));
+        format!("{}.{}", parts.join(", "), stop.unwrap_or_default())
+    }
+}
+
+impl Tally {
+    /// What it comes to: each machine by its newest report.
+    pub fn finish(mut self) -> Survey {
+        let told_apart = self.machines.len();
+        for (_, reports) in core::mem::take(&mut self.machines).in_order() {
+            for (before, after) in reports.iter().zip(reports.iter().skip(1)) {
+                for item in before.items.iter().filter(|item| item.fix != NONE) {
+                    let next = after.items.iter().find(|later| later.requirement == item.requirement);
+                    let Some(next) = next.filter(|next| next.verdict != Verdict::Skipped) else { continue };
+                    let [met, all] = self.advised.entry((item.requirement, item.cause, item.fix)).or_default();
+                    *all += 1;
+                    *met += u64::from(next.verdict == Verdict::Met);
+                }
+            }
+            if let Some(newest) = reports.last() {
+                self.count(newest);
+            }
+        }
+        let [ready, not_ready, undecided, ready_here] = self.outcomes;
+        let weeks = self
+            .weeks
+            .iter()
+            .map(|(monday, [reports, ready])| WeekOf { week: week(*monday), ready: Share { count: *ready, of: *reports } });
+        Survey {
+            reports: self.reports,
+            machines: self.anonymous + told_apart as u64,
+            told_apart: told_apart as u64,
+            guides: self.guides.len(),
+            days: self.first.zip(self.last).map(|(first, last)| (first.day, last.day)),
+            ready,
+            not_ready,
+            undecided,
+            ready_here,
+            stops: self.stops(Verdict::Unmet),
+            unknown: self.stops(Verdict::Unknown),
+            tools: self.tools(),
+            by: self.by,
+            groups: self.grouped(),
+            weeks: weeks.collect(),
+            advised: self.advice(),
+            what_if: self.what_if.as_ref().map(|(what_if, id)| (id.clone(), what_if.range.text().to_owned(), self.changes)),
+        }
+    }
+
+    fn each(&self) -> impl Iterator<Item = (&str, &Counted)> {
+        self.counted.iter().enumerate().map(|(at, counted)| (self.requirements.text(u32::try_from(at).unwrap_or(NONE)), counted))
+    }
+
+    fn cause(&self, number: u32) -> &str {
+        if number == NONE { "none" } else { self.causes.text(number) }
+    }
+
+    fn stops(&self, verdict: Verdict) -> Vec<Stop> {
+        let stop = |(id, counted): (&str, &Counted)| {
+            let [met, unmet, unknown, blocked, _] = counted.verdicts;
+            let count = if verdict == Verdict::Unmet { unmet } else { unknown };
+            let causes = counted.causes.iter().filter(|((of, _), _)| *of == verdict);
+            let mut causes: Vec<(String, u64)> =
+                causes.map(|((_, cause), times)| (self.cause(*cause).to_owned(), *times)).collect();
+            causes.sort_by(|a, b| b.1.cmp(&a.1).then_with(|| a.0.cmp(&b.0)));
+            let groups = counted.groups.iter().filter(|(_, [open, _])| *open > 0 && verdict == Verdict::Unmet);
+            let mut groups: Vec<(String, Share)> = groups
+                .map(|(group, [open, all])| (self.groups.text(*group).to_owned(), Share { count: *open, of: *all }))
+                .collect();
+            // By the share, compared without fractions.
+            groups.sort_by(|(a, x), (b, y)| (y.count * x.of).cmp(&(x.count * y.of)).then_with(|| a.cmp(b)));
+            let machines = Share { count, of: met + unmet + unknown + blocked };
+            Stop { requirement: id.to_owned(), level: counted.level, machines, causes, groups }
+        };
+        let mut stops: Vec<Stop> = self.each().map(stop).filter(|stop| stop.machines.count >= SMALLEST_SHARE).collect();
+        stops.sort_by(|a, b| {
+            let key = |stop: &Stop| (stop.level != Level::Must, Reverse(stop.machines.count));
+            key(a).cmp(&key(b)).then_with(|| a.requirement.cmp(&b.requirement))
+        });
+        stops
+    }
+
+    fn tools(&self) -> Vec<ToolSpread> {
+        let tool = |(id, counted): (&str, &Counted)| {
+            let mut versions: Vec<(String, u64)> =
+                counted.versions.iter().map(|(version, times)| (self.versions.text(*version).to_owned(), *times)).collect();
+            versions.sort_by(|(a, _), (b, _)| in_order(a, b));
+            ToolSpread { requirement: id.to_owned(), versions }
+        };
+        let mut tools: Vec<ToolSpread> = self.each().map(tool).filter(|tool| !tool.versions.is_empty()).collect();
+        tools.sort_by(|a, b| a.requirement.cmp(&b.requirement));
+        tools
+    }
+
+    fn grouped(&self) -> Vec<Grouped> {
+        let group = |(number, outcomes): (&u32, &[u64; 4])| {
+            let [ready, ..] = outcomes;
+            let stop = self.each().filter(|(_, counted)| counted.level == Level::Must).filter_map(|(id, counted)| {
+                let [open, all] = counted.groups.get(number)?;
+                (*open > 0).then(|| (id.to_owned(), Share { count: *open, of: *all }))
+            });
+            let stop = stop.max_by(|(a, x), (b, y)| x.count.cmp(&y.count).then_with(|| b.cmp(a)));
+            Grouped {
+                name: self.groups.text(*number).to_owned(),
+                ready: Share { count: *ready, of: outcomes.iter().sum() },
+                stop,
+            }
+        };
+        let mut groups: Vec<Grouped> = self.group_outcomes.iter().map(group).collect();
+        if self.by == Some(Dimension::Week) {
+            groups.sort_by(|a, b| a.name.cmp(&b.name));
+        } else {
+            groups.sort_by(|a, b| b.ready.of.cmp(&a.ready.of).then_with(|| a.name.cmp(&b.name)));
+        }
+        groups
+    }
+
+    fn advice(&self) -> Vec<Advised> {
+        let one = |((requirement, cause, fix), [met, all]): (&(u32, u32, u32), &[u64; 2])| Advised {
+            requirement: self.requirements.text(*requirement).to_owned(),
+            cause: self.cause(*cause).to_owned(),
+            fix: self.fixes.text(*fix).to_owned(),
+            met_next: Share { count: *met, of: *all },
+        };
+        let mut advised: Vec<Advised> = self.advised.iter().map(one).collect();
+        advised.sort_by(|a, b| {
+            b.met_next.of.cmp(&a.met_next.of).then_with(|| (&a.requirement, &a.fix).cmp(&(&b.requirement, &b.fix)))
+        });
+        advised
+    }
+}
+
+/// The order of versions for a list: by their numbers, which any two texts have, then by their text.
+fn in_order(a: &str, b: &str) -> Ordering {
+    let numbers =
+        |text: &str| -> Vec<u64> { text.split(|c: char| !c.is_ascii_digit()).filter_map(|part| part.parse().ok()).collect() };
+    numbers(a).cmp(&numbers(b)).then_with(|| a.cmp(b))
+}

@@ -1,0 +1,123 @@
+//! Where reports come from: files, folders, standard input, compressed or not, one a file or one a line; a block at a time.
+
+use crate::recording::LARGEST;
+use flate2::read::MultiGzDecoder;
+use std::fs::File;
+use std::io::{self, BufRead, BufReader, Read};
+use std::path::{Path, PathBuf};
+
+/// How much is handed out at once, at least.
+const BLOCK: usize = 4 << 20;
+/// So deep folders are looked into.
+const DEEPEST: usize = 16;
+/// The first bytes of what is compressed (RFC 1952).
+const GZIP: [u8; 2] = [0x1f, 0x8b];
+
+/// Some lines of a source, or all of it.
+pub(super) struct Block {
+    /// Where it is from.
+    pub(super) source: String,
+    /// The number of its first line.
+    pub(super) line: u64,
+    /// Whole lines; or one document.
+    pub(super) bytes: Vec<u8>,
+    /// It is one document, on however many lines.
+    pub(super) whole: bool,
+}
+
+/// Something that cannot be read at all.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(super) struct Unreadable {
+    pub(super) source: String,
+    pub(super) line: u64,
+    pub(super) reason: String,
+}
+
+/// The files that a path means: itself, or those with reports in a folder, in the order of their names.
+pub(super) fn files(path: &Path, depth: usize, found: &mut Vec<PathBuf>) {
+    if !path.is_dir() {
+        found.push(path.to_owned());
+        return;
+    }
+    let mut within: Vec<PathBuf> = std::fs::read_dir(path).into_iter().flatten().flatten().map(|entry| entry.path()).collect();
+    within.sort();
+    for path in within {
+        let name = path.file_name().map(|name| name.to_string_lossy().to_ascii_lowercase()).unwrap_or_default();
+        let plain = name.strip_suffix(".gz").unwrap_or(&name);
+        let meant = [".json", ".ndjson", ".jsonl"].iter().any(|end| plain.ends_with(end));
+        // A link may lead round in a circle, and to what nobody named.
+        if path.is_symlink() {
+            continue;
+        }
+        if path.is_dir() && depth < DEEPEST {
+            files(&path, depth + 1, found);
+        } else if meant && path.is_file() {
+            found.push(path);
+        }
+    }
+}
+
+/// Reads a file, or standard input where it is `-`, and hands on its blocks until `take` says that it is enough.
+pub(super) fn read(path: &Path, take: &mut dyn FnMut(Block) -> bool) -> Result<(), Unreadable> {
+    let name = path.display().to_string();
+    let failed =
+        |line: u64, error: &io::Error| Unreadable { source: name.clone(), line, reason: format!("it cannot be read: {error}") };
+    let raw: Box<dyn Read> = if path.as_os_str() == "-" {
+        Box::new(io::stdin())
+    } else {
+        let known = path.metadata().map_err(|error| failed(0, &error))?;
+        if !known.is_file() {
+            return Err(Unreadable { source: name, line: 0, reason: "it is not a file".to_owned() });
+        }
+        Box::new(File::open(path).map_err(|error| failed(0, &error))?)
+    };
+    let mut raw = BufReader::with_capacity(1 << 16, raw);
+    let compressed = raw.fill_buf().map_err(|error| failed(0, &error))?.starts_with(&GZIP);
+    let input: Box<dyn Read> = if compressed { Box::new(MultiGzDecoder::new(raw)) } else { Box::new(raw) };
+    blocks(input, &name, take).map_err(|(line, error)| failed(line, &error))
+}
+
+/// Cuts an input at the ends of lines. One whose first line is no whole document is one document.
+fn blocks(mut input: Box<dyn Read>, name: &str, take: &mut dyn FnMut(Block) -> bool) -> Result<(), (u64, io::Error)> {
+    let mut carried: Vec<u8> = Vec::new();
+    let mut line = 1;
+    let mut whole = None;
+    loop {
+        let before = carried.len();
+        let read = input.by_ref().take(BLOCK as u64).read_to_end(&mut carried).map_err(|error| (line, error))?;
+        let ended = read == 0;
+        let is_whole = *whole.get_or_insert_with(|| is_one_document(&carried));
+        let too_long = carried.len() as u64 > LARGEST;
+        if too_long && (is_whole || !carried.get(before..).unwrap_or_default().contains(&b'\n')) {
+            return Err((
+                line,
+                io::Error::other(format!("a report of more than {LARGEST} bytes, which is the most that is read")),
+            ));
+        }
+        if is_whole {
+            if !ended {
+                continue;
+            }
+            take(Block { source: name.to_owned(), line: 1, bytes: carried, whole: true });
+            return Ok(());
+        }
+        let end = if ended { carried.len() } else { carried.iter().rposition(|byte| *byte == b'\n').map_or(0, |at| at + 1) };
+        if end == 0 && !ended {
+            continue;
+        }
+        let rest = carried.split_off(end);
+        let lines = carried.split(|byte| *byte == b'\n').count().saturating_sub(1) as u64;
+        let block = Block { source: name.to_owned(), line, bytes: std::mem::replace(&mut carried, rest), whole: false };
+        line += lines;
+        if (!block.bytes.is_empty() && !take(block)) || ended {
+            return Ok(());
+        }
+    }
+}
+
+/// Whether a text is one document on several lines: its first line is no whole one.
+fn is_one_document(beginning: &[u8]) -> bool {
+    let text = beginning.trim_ascii_start();
+    let first = text.split(|byte| *byte == b'\n').next().unwrap_or_default().trim_ascii_end();
+    first.len() < text.trim_ascii_end().len() && !first.ends_with(b"}")
+}

@@ -1,0 +1,269 @@
+//! Many reports and recordings, as a stream: each broken one is named, and the others go on.
+
+mod entry;
+mod input;
+mod pipeline;
+mod rows;
+
+pub use rows::{RowForm, rows};
+
+use crate::Preflight;
+use crate::guide::Guide;
+use crate::guide_file::GuideFile;
+use crate::host::Interrupt;
+use crate::recording::NotRecording;
+use crate::selection::Selection;
+use crate::survey::{Changed, Dimension, Entry, Survey, Tally, WhatIf};
+use crate::verdict::Verdict;
+use entry::{Document, document};
+use input::Block;
+use pipeline::Pipeline;
+use setup_ready_core::recording::Recording;
+use std::path::PathBuf;
+use std::sync::{Arc, OnceLock};
+
+/// So many broken ones are named; the others are only counted.
+const MOST_NAMED: usize = 20;
+
+/// What is surveyed, and how.
+#[derive(Debug, Clone, Default)]
+pub struct Surveying<'g> {
+    /// Reports and recordings: files, folders, `-` for standard input.
+    pub paths: Vec<PathBuf>,
+    /// The guide: recordings are assessed by it, and what is of another project is left out.
+    pub guide: Option<&'g GuideFile>,
+    /// What they are told apart by.
+    pub by: Option<Dimension>,
+    /// A range that a requirement might have.
+    pub what_if: Option<WhatIf>,
+    /// How many threads; as many as there are cores where none is given.
+    pub jobs: Option<usize>,
+    /// Ends it early.
+    pub interrupt: Interrupt,
+}
+
+/// A report that could not be used.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Broken {
+    /// The file.
+    pub source: String,
+    /// The line in it, where it has one a line.
+    pub line: Option<u64>,
+    /// Why.
+    pub reason: String,
+}
+
+/// What came of surveying.
+#[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct Surveyed {
+    /// What the reports come to.
+    pub survey: Survey,
+    /// Whose they are.
+    pub project: Option<String>,
+    /// How many were recordings, assessed again.
+    pub recordings: u64,
+    /// How many could not be used.
+    pub broken: u64,
+    /// The first of them.
+    pub named: Vec<Broken>,
+    /// How many bytes were read, after decompression.
+    pub bytes: u64,
+    /// It was interrupted before all was read.
+    pub interrupted: bool,
+}
+
+/// What one block came to.
+struct Part<T> {
+    made: T,
+    recordings: u64,
+    broken: Vec<Broken>,
+}
+
+/// What is needed to judge what is read.
+struct Judge<'g> {
+    guide: Option<&'g GuideFile>,
+    /// The guide with the other range, and the requirement.
+    changed: Option<(Arc<Guide>, usize)>,
+    what_if: Option<(WhatIf, String)>,
+    /// Whose reports count: the guide's, else those of the first report.
+    project: OnceLock<String>,
+}
+
+impl<'g> Judge<'g> {
+    fn of(surveying: &Surveying<'g>) -> Self {
+        let guide = surveying.guide;
+        let changed = guide.zip(surveying.what_if.as_ref()).and_then(|(file, what_if)| what_if.changed(&file.guide));
+        let id = |what_if: &WhatIf| {
+            let of_guide =
+                guide.and_then(|file| file.guide.requirements.get(what_if.find(&file.guide)?)).map(|one| one.id.clone());
+            of_guide.unwrap_or_else(|| what_if.of.clone())
+        };
+        let project = OnceLock::new();
+        if let Some(file) = guide {
+            let _ = project.set(file.guide.project.name.clone());
+        }
+        Self {
+            guide,
+            changed: changed.map(|(guide, index)| (Arc::new(guide), index)),
+            what_if: surveying.what_if.as_ref().map(|what_if| (what_if.clone(), id(what_if))),
+            project,
+        }
+    }
+
+    /// Hands each report of a block on, and names what cannot be used.
+    fn each<T>(&self, block: &Block, mut made: T, mut take: impl FnMut(&mut T, &Entry<'_>, Option<Changed>)) -> Part<T> {
+        let (mut recordings, mut broken) = (0, Vec::new());
+        let lines: Box<dyn Iterator<Item = &[u8]>> = if block.whole {
+            Box::new(std::iter::once(&*block.bytes))
+        } else {
+            Box::new(block.bytes.split(|byte| *byte == b'\n'))
+        };
+        for (at, line) in lines.enumerate() {
+            if line.trim_ascii().is_empty() {
+                if block.whole {
+                    broken.push(Broken { source: block.source.clone(), line: None, reason: NotRecording::Empty.to_string() });
+                }
+                continue;
+            }
+            let number = (!block.whole).then(|| block.line + at as u64);
+            let mut wrong = |reason: String| broken.push(Broken { source: block.source.clone(), line: number, reason });
+            match document(line) {
+                Ok(Document::Report(entry)) => match self.other_project(&entry.project) {
+                    Some(reason) => wrong(reason),
+                    None => take(&mut made, &entry, None),
+                },
+                Ok(Document::Recording(recording)) => match self.assess(&recording) {
+                    Ok((entry, changed)) => {
+                        recordings += 1;
+                        take(&mut made, &entry, changed);
+                    }
+                    Err(reason) => wrong(reason),
+                },
+                Err(problem) => wrong(problem.to_string()),
+            }
+        }
+        Part { made, recordings, broken }
+    }
+
+    /// Whose reports count is decided by the first, whichever thread would be the fastest.
+    fn meets(&self, block: &Block) {
+        if self.project.get().is_some() {
+            return;
+        }
+        let mut lines = block.bytes.split(|byte| !block.whole && *byte == b'\n');
+        let _ = lines.find_map(|line| match document(line) {
+            Ok(Document::Report(entry)) => self.project.set(entry.project.into_owned()).ok(),
+            Ok(Document::Recording(recording)) => self.project.set(recording.project).ok(),
+            Err(_) => None,
+        });
+    }
+
+    /// Why a report does not count, where it is of another project.
+    fn other_project(&self, project: &str) -> Option<String> {
+        let wanted = self.project.get_or_init(|| project.to_owned());
+        (wanted != project).then(|| format!("it is of {project}, and this survey is of {wanted}"))
+    }
+
+    fn assess(&self, recording: &Recording) -> Result<(Entry<'static>, Option<Changed>), String> {
+        let file = self.guide.ok_or("it is a recording, which cannot be assessed without a guide: name one with --guide FILE")?;
+        if let Some(reason) = self.other_project(&recording.project) {
+            return Err(reason);
+        }
+        let run = |guide: &Arc<Guide>| {
+            Preflight::new(Arc::clone(guide))
+                .select(Selection::default())
+                .jobs(1)
+                .run(recording)
+                .map_err(|error| error.to_string())
+        };
+        let report = run(&file.guide)?;
+        let verdict = |report: &crate::report::Report, index| report.settled_at(index).map(|one| one.finding.verdict());
+        let changed = match &self.changed {
+            Some((guide, index)) => {
+                let now = verdict(&report, *index);
+                let then = verdict(&run(guide)?, *index);
+                now.zip(then).and_then(|(now, then)| change(now, then))
+            }
+            None => None,
+        };
+        let mut entry = Entry::of(&report);
+        entry.guide = recording.guide_sha256.clone().map(Into::into);
+        Ok((entry, changed))
+    }
+}
+
+/// What another range changes, by the verdicts with both.
+fn change(now: Verdict, then: Verdict) -> Option<Changed> {
+    Some(match (now, then) {
+        (Verdict::Skipped, _) => return None,
+        (Verdict::Met, Verdict::Met) => Changed::Stays,
+        (Verdict::Met, Verdict::Unmet) => Changed::Lost,
+        (Verdict::Met, _) => Changed::Unknown,
+        _ => Changed::Already,
+    })
+}
+
+impl Surveying<'_> {
+    /// Reads all of it. `progress` is told the bytes that were read so far.
+    ///
+    /// ```
+    /// use build_setup_ready::Surveying;
+    ///
+    /// let folder = tempfile::tempdir().unwrap();
+    /// # let guide = build_setup_ready::guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.room]\ncores = 4\n").unwrap();
+    /// # let machine = |cores| build_setup_ready::Described::parse(&format!("format = 1\n[machine]\nname = \"m\"\n[cores]\nonline = {cores}\n")).unwrap();
+    /// # for cores in [2, 8] {
+    /// #     let report = build_setup_ready::Preflight::new(&guide).run(&machine(cores)).unwrap();
+    /// #     build_setup_ready::write::json(&report, std::fs::File::create(folder.path().join(format!("{cores}.json"))).unwrap()).unwrap();
+    /// # }
+    /// // Two newcomers sent their reports: one has two cores, and one has eight.
+    /// let surveyed = Surveying { paths: vec![folder.path().to_owned()], ..Surveying::default() }.read(&|_| {});
+    /// assert_eq!((surveyed.survey.machines, surveyed.survey.ready, surveyed.survey.stops[0].requirement.as_str()), (2, 1, "room"));
+    /// ```
+    pub fn read(&self, progress: &(dyn Fn(u64) + Sync)) -> Surveyed {
+        let judge = Judge::of(self);
+        let fresh = || Tally::new(self.by, judge.what_if.clone());
+        let mut tally = fresh();
+        let mut told = Told::default();
+        let pipeline = Pipeline { paths: &self.paths, jobs: self.jobs, interrupt: &self.interrupt, progress };
+        let work = |block: &Block| judge.each(block, fresh(), Tally::add);
+        let bytes = pipeline.run(&|block| judge.meets(block), &work, &mut |part| match part {
+            Ok(part) => {
+                told.take(part.recordings, part.broken);
+                tally.merge(part.made);
+                true
+            }
+            Err(unreadable) => {
+                told.take(0, vec![unreadable]);
+                true
+            }
+        });
+        Surveyed {
+            survey: tally.finish(),
+            project: judge.project.get().cloned(),
+            recordings: told.recordings,
+            broken: told.broken,
+            named: told.named,
+            bytes,
+            interrupted: self.interrupt.is_raised(),
+        }
+    }
+}
+
+/// What was told of blocks so far.
+#[derive(Default)]
+struct Told {
+    recordings: u64,
+    broken: u64,
+    named: Vec<Broken>,
+}
+
+impl Told {
+    fn take(&mut self, recordings: u64, broken: Vec<Broken>) {
+        self.recordings += recordings;
+        self.broken += broken.len() as u64;
+        let room = MOST_NAMED.saturating_sub(self.named.len());
+        self.named.extend(broken.into_iter().take(room));
+    }
+}

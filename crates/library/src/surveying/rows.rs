@@ -1,0 +1,174 @@
+//! Flat rows, one for each requirement of each report: for a database, or a table.
+
+use super::input::Block;
+use super::pipeline::Pipeline;
+use super::{Broken, Judge, Surveying};
+use crate::survey::Entry;
+use serde::Serialize;
+use std::io::{self, Write};
+
+/// The form of rows.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum RowForm {
+    /// A JSON object a line.
+    Json,
+    /// Values with commas between (RFC 4180), the first line their names.
+    Csv,
+}
+
+/// One row.
+#[derive(Serialize)]
+struct Flat<'e> {
+    machine: Option<&'e str>,
+    checked: &'e str,
+    guide: Option<&'e str>,
+    system: Option<&'e str>,
+    distro: Option<&'e str>,
+    distro_version: Option<&'e str>,
+    arch: Option<&'e str>,
+    role: Option<&'e str>,
+    outcome: crate::report::Outcome,
+    requirement: &'e str,
+    kind: &'e str,
+    level: &'static str,
+    verdict: &'static str,
+    cause: Option<&'e str>,
+    version: Option<&'e str>,
+    found: Option<&'e str>,
+    fix: Option<&'e str>,
+}
+
+/// The names of the columns, in their order; the first numbers the report.
+const COLUMNS: [&str; 18] = [
+    "report",
+    "machine",
+    "checked",
+    "guide",
+    "system",
+    "distro",
+    "distro_version",
+    "arch",
+    "role",
+    "outcome",
+    "requirement",
+    "kind",
+    "level",
+    "verdict",
+    "cause",
+    "version",
+    "found",
+    "fix",
+];
+
+/// What a block's reports come to, each row with the number that its report has within the block.
+#[derive(Default)]
+struct Rows {
+    reports: u64,
+    rows: Vec<(u64, String)>,
+}
+
+fn add(rows: &mut Rows, entry: &Entry<'_>, form: RowForm) {
+    for row in &entry.requirements {
+        let flat = Flat {
+            machine: entry.id.as_deref(),
+            checked: &entry.started,
+            guide: entry.guide.as_deref(),
+            system: entry.os.as_deref(),
+            distro: entry.distro.as_deref(),
+            distro_version: entry.distro_version.as_deref(),
+            arch: entry.arch.as_deref(),
+            role: entry.role.as_deref(),
+            outcome: entry.outcome,
+            requirement: &row.id,
+            kind: &row.kind,
+            level: row.level.word(),
+            verdict: row.verdict.word(),
+            cause: row.cause.as_deref(),
+            version: row.version(),
+            found: row.found.as_deref(),
+            fix: row.fix.as_deref(),
+        };
+        let text = match form {
+            // A value of ours can always be written.
+            RowForm::Json => serde_json::to_string(&flat).unwrap_or_default(),
+            RowForm::Csv => csv(&flat),
+        };
+        rows.rows.push((rows.reports, text));
+    }
+    rows.reports += 1;
+}
+
+fn csv(flat: &Flat<'_>) -> String {
+    let outcome =
+        serde_json::to_value(flat.outcome).ok().and_then(|value| value.as_str().map(ToOwned::to_owned)).unwrap_or_default();
+    let cells = [
+        flat.machine,
+        Some(flat.checked),
+        flat.guide,
+        flat.system,
+        flat.distro,
+        flat.distro_version,
+        flat.arch,
+        flat.role,
+        Some(&outcome),
+        Some(flat.requirement),
+        Some(flat.kind),
+        Some(flat.level),
+        Some(flat.verdict),
+        flat.cause,
+        flat.version,
+        flat.found,
+        flat.fix,
+    ];
+    cells.map(|cell| self::cell(cell.unwrap_or_default())).join(",")
+}
+
+/// A cell. What a table program would take for a formula is a text for it.
+fn cell(text: &str) -> String {
+    let text = crate::text::Sanitised::line(text).to_string();
+    let formula = text.starts_with(['=', '+', '-', '@']);
+    let text = if formula { format!("'{text}") } else { text };
+    if text.contains([',', '"', '\n', '\r']) { format!("\"{}\"", text.replace('"', "\"\"")) } else { text }
+}
+
+/// Writes the rows of all reports as they are read, and gives how many reports there were, and the first of those that could not be used.
+///
+/// # Errors
+/// When the writer fails.
+pub fn rows(
+    surveying: &Surveying<'_>,
+    form: RowForm,
+    writer: &mut dyn Write,
+    progress: &(dyn Fn(u64) + Sync),
+) -> io::Result<(u64, Vec<Broken>)> {
+    let judge = Judge::of(surveying);
+    let pipeline = Pipeline { paths: &surveying.paths, jobs: surveying.jobs, interrupt: &surveying.interrupt, progress };
+    let (mut reports, mut broken, mut failed) = (0, super::Told::default(), None);
+    if form == RowForm::Csv {
+        writeln!(writer, "{}\r", COLUMNS.join(","))?;
+    }
+    let work = |block: &Block| judge.each(block, Rows::default(), |rows, entry, _| add(rows, entry, form));
+    pipeline.run(&|block| judge.meets(block), &work, &mut |part| match part {
+        Ok(part) => {
+            broken.take(part.recordings, part.broken);
+            let came = part.made.rows.iter().try_for_each(|(of_block, text)| {
+                let number = reports + of_block + 1;
+                match form {
+                    RowForm::Json => writeln!(writer, "{{\"report\":{number},{}", text.get(1..).unwrap_or_default()),
+                    RowForm::Csv => write!(writer, "{number},{text}\r\n"),
+                }
+            });
+            reports += part.made.reports;
+            failed = came.err();
+            failed.is_none()
+        }
+        Err(unreadable) => {
+            broken.take(0, vec![unreadable]);
+            true
+        }
+    });
+    match failed {
+        Some(error) => Err(error),
+        None => Ok((reports, broken.named)),
+    }
+}
