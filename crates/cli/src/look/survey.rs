@@ -69,7 +69,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
         for one in &surveyed.named {
             paper.labelled(2, ("-", Ink::Loud), 2, (&broken(one), Ink::Body));
         }
-        let named = surveyed.named.len() as u64;
+        let named: u64 = surveyed.named.iter().map(|one| one.alike + 1).sum();
         if surveyed.broken > named {
             paper.block(4, &format!("and {} more", surveyed.broken - named), Ink::Quiet);
         }
@@ -80,30 +80,24 @@ pub(crate) fn draw(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
 
 /// What is said of a report that could not be used.
 pub(crate) fn broken(one: &Broken) -> String {
-    match one.line {
-        Some(line) => format!("{}, line {line}: {}", one.source, one.reason),
-        None => format!("{}: {}", one.source, one.reason),
-    }
+    let line = one.line.map(|line| format!(", line {line}")).unwrap_or_default();
+    let more = if one.alike == 0 { String::new() } else { format!(" and {} more", one.alike) };
+    format!("{}{line}{more}: {}", one.source, one.reason)
 }
 
 fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
     let survey = &surveyed.survey;
     let of = if project.is_empty() { String::new() } else { format!(" of {project}") };
     paper.block(0, &format!("What the machines{of} come to"), Ink::Heading);
-    let mut text = format!("{} reports", survey.reports);
-    if surveyed.recordings > 0 {
-        text += &format!(", {} of them recordings, assessed with this guide", surveyed.recordings);
-    }
-    if let Some((first, last)) = survey.days {
-        text += &format!("; {} to {}", date(first), date(last));
-    }
-    if survey.told_apart > 0 {
-        text += &format!("; {} machines can be told apart, and the newest report of each counts", survey.told_apart);
-    }
-    if survey.guides > 1 {
-        text += &format!("; {} states of the guide", survey.guides);
-    }
-    paper.block(0, &(text + "."), Ink::Quiet);
+    let recordings =
+        (surveyed.recordings > 0).then(|| format!("{} of them recordings, assessed with this guide", surveyed.recordings));
+    let days = survey.days.map(|(first, last)| format!("{} to {}", date(first), date(last)));
+    let apart = (survey.told_apart > 0)
+        .then(|| format!("{} machines can be told apart: the newest report of each counts", survey.told_apart));
+    let guides = (survey.guides > 1).then(|| format!("{} states of the guide", survey.guides));
+    let all: Vec<String> =
+        [Some(format!("{} reports", survey.reports)), recordings, days, apart, guides].into_iter().flatten().collect();
+    paper.block(0, &format!("{}.", all.join("; ")), Ink::Quiet);
 }
 
 fn what_if(paper: &mut Paper<'_>, survey: &Survey) {

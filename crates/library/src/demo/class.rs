@@ -122,6 +122,8 @@ struct Made {
     submodules: bool,
     variables: bool,
     proxy: bool,
+    headers: bool,
+    reader: bool,
 }
 
 fn make(chance: &mut Chance) -> Made {
@@ -152,6 +154,8 @@ fn make(chance: &mut Chance) -> Made {
         submodules: chance.percent(60),
         variables: chance.percent(40),
         proxy: chance.percent(8),
+        headers: chance.percent(55),
+        reader: chance.percent(60),
     }
 }
 
@@ -169,6 +173,8 @@ fn improve(made: &mut Made, chance: &mut Chance) {
     made.submodules |= chance.percent(95);
     made.variables |= chance.percent(85);
     made.port_held &= chance.percent(40);
+    made.headers |= chance.percent(75);
+    made.reader |= chance.percent(75);
 }
 
 fn describe(made: &Made, name: &str) -> String {
@@ -209,7 +215,7 @@ fn describe(made: &Made, name: &str) -> String {
         made.memory / 2 + 1,
         made.memory / 2
     );
-    text += "[virtualization]\nprocessor = true\nfirmware = true\n";
+    text += "[virtualization]\nprocessor = true\nfirmware = true\nfeature = true\nstarted = true\n";
     let at = if windows { "C:/" } else { "/" };
     let _ = write!(text, "[[filesystem]]\nat = \"{at}\"\navailable = \"{} GB\"\n", made.room);
     let kvm = if made.groups { "state = \"opens\"" } else { "state = \"denied\"\ngroup = \"kvm\"\nmode = \"660\"" };
@@ -218,7 +224,7 @@ fn describe(made: &Made, name: &str) -> String {
     }
     for ((tool, _, (before, after), _), version) in TOOLS.iter().zip(&made.tools) {
         let Some(version) = version else { continue };
-        let path = if windows { format!("C:/Tools/{tool}.exe") } else { format!("/usr/bin/{tool}") };
+        let path = if windows { format!("C:\\\\Tools\\\\{tool}.exe") } else { format!("/usr/bin/{tool}") };
         let stream = if *tool == "openocd" { "complains" } else { "prints" };
         let _ = write!(text, "[[program]]\npath = \"{path}\"\n{stream} = \"{before}{version}{after}\"\n");
     }
@@ -232,6 +238,25 @@ fn describe(made: &Made, name: &str) -> String {
     }
     if made.variables {
         text += "[[file]]\npath = \".env\"\ntext = \"BUOY_REGION=north\\nBUOY_TOKEN=kelp-7781-lantern\\n\"\n[[file]]\npath = \"~/.config/driftbuoy/buoy.key\"\nmode = \"600\"\n";
+    }
+    let versions =
+        |tool: &str| TOOLS.iter().position(|(name, ..)| *name == tool).and_then(|at| made.tools.get(at).copied().flatten());
+    if let Some(version) = versions("sqlite3").filter(|_| made.headers) {
+        let _ = write!(
+            text,
+            "[[library]]\nname = \"sqlite3\"\nversion = \"{version}\"\ndescribed_by = \"/usr/lib/pkgconfig/sqlite3.pc\"\n"
+        );
+    }
+    if made.reader {
+        text += "[[module]]\nof = \"python\"\nname = \"yaml\"\nversion = \"6.0.1\"\nat = \"/usr/lib/python3/yaml\"\n";
+    }
+    if versions("python3").is_some() && made.reader {
+        let path = if windows { "C:\\\\Tools\\\\pip3.exe" } else { "/usr/bin/pip3" };
+        let _ = write!(
+            text,
+            "[[program]]\npath = \"{path}\"\nprints = \"pip 24.0 from /usr/lib/pip (python {})\"\n",
+            versions("python3").unwrap_or_default()
+        );
     }
     let _ = write!(text, "[limits]\nfile-watches = {}\nsymbolic-links = true\n", if made.watches { 524_288 } else { 8_192 });
     text += "[network]\nonline = true\nnetworks = []\n[names]\n\"shore.test\" = \"127.0.0.1\"\n[[site]]\nurl = \"https://files.driftbuoy.example\"\n";

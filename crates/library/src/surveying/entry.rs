@@ -147,12 +147,13 @@ impl<'de, T: Deserialize<'de>> Deserialize<'de> for First<T> {
 /// Why it is neither.
 pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
     let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
-    let problem = match serde_json::from_slice::<Report<'_>>(bytes) {
+    // Once for the whole of it: each text of its own would take longer.
+    let text = std::str::from_utf8(bytes).map_err(|_| NotRecording::NotUtf8)?;
+    let problem = match serde_json::from_str::<Report<'_>>(text) {
         Ok(report) if report.format > 1 => return Err(NotRecording::Later(report.format)),
         Ok(report) => return Ok(Document::Report(Box::new(entry(report)))),
         Err(problem) => problem,
     };
-    let text = std::str::from_utf8(bytes).map_err(|_| NotRecording::NotUtf8)?;
     match recording(text) {
         Ok(recording) => Ok(Document::Recording(Box::new(recording))),
         // What has no answers was meant to be a report, and then its own trouble tells more.

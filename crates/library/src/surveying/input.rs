@@ -25,6 +25,19 @@ pub(super) struct Block {
     pub(super) whole: bool,
 }
 
+impl Block {
+    /// The documents in it.
+    pub(super) fn documents(&self) -> impl Iterator<Item = &[u8]> {
+        let mut rest = Some(self.bytes.as_slice());
+        std::iter::from_fn(move || {
+            let all = rest?;
+            let end = if self.whole { None } else { memchr::memchr(b'\n', all) };
+            rest = end.and_then(|end| all.get(end + 1..)).filter(|rest| !rest.is_empty());
+            Some(end.and_then(|end| all.get(..end)).unwrap_or(all))
+        })
+    }
+}
+
 /// Something that cannot be read at all.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub(super) struct Unreadable {
@@ -88,7 +101,7 @@ fn blocks(mut input: Box<dyn Read>, name: &str, take: &mut dyn FnMut(Block) -> b
         let ended = read == 0;
         let is_whole = *whole.get_or_insert_with(|| is_one_document(&carried));
         let too_long = carried.len() as u64 > LARGEST;
-        if too_long && (is_whole || !carried.get(before..).unwrap_or_default().contains(&b'\n')) {
+        if too_long && (is_whole || memchr::memchr(b'\n', carried.get(before..).unwrap_or_default()).is_none()) {
             return Err((
                 line,
                 io::Error::other(format!("a report of more than {LARGEST} bytes, which is the most that is read")),
@@ -101,12 +114,12 @@ fn blocks(mut input: Box<dyn Read>, name: &str, take: &mut dyn FnMut(Block) -> b
             take(Block { source: name.to_owned(), line: 1, bytes: carried, whole: true });
             return Ok(());
         }
-        let end = if ended { carried.len() } else { carried.iter().rposition(|byte| *byte == b'\n').map_or(0, |at| at + 1) };
+        let end = if ended { carried.len() } else { memchr::memrchr(b'\n', &carried).map_or(0, |at| at + 1) };
         if end == 0 && !ended {
             continue;
         }
         let rest = carried.split_off(end);
-        let lines = carried.split(|byte| *byte == b'\n').count().saturating_sub(1) as u64;
+        let lines = memchr::memchr_iter(b'\n', &carried).count() as u64;
         let block = Block { source: name.to_owned(), line, bytes: std::mem::replace(&mut carried, rest), whole: false };
         line += lines;
         if (!block.bytes.is_empty() && !take(block)) || ended {

@@ -51,6 +51,8 @@ pub struct Broken {
     pub line: Option<u64>,
     /// Why.
     pub reason: String,
+    /// How many more of the same file are so for the same reason.
+    pub alike: u64,
 }
 
 /// What came of surveying.
@@ -114,20 +116,20 @@ impl<'g> Judge<'g> {
     /// Hands each report of a block on, and names what cannot be used.
     fn each<T>(&self, block: &Block, mut made: T, mut take: impl FnMut(&mut T, &Entry<'_>, Option<Changed>)) -> Part<T> {
         let (mut recordings, mut broken) = (0, Vec::new());
-        let lines: Box<dyn Iterator<Item = &[u8]>> = if block.whole {
-            Box::new(std::iter::once(&*block.bytes))
-        } else {
-            Box::new(block.bytes.split(|byte| *byte == b'\n'))
-        };
-        for (at, line) in lines.enumerate() {
+        for (at, line) in block.documents().enumerate() {
             if line.trim_ascii().is_empty() {
                 if block.whole {
-                    broken.push(Broken { source: block.source.clone(), line: None, reason: NotRecording::Empty.to_string() });
+                    broken.push(Broken {
+                        source: block.source.clone(),
+                        line: None,
+                        reason: NotRecording::Empty.to_string(),
+                        alike: 0,
+                    });
                 }
                 continue;
             }
             let number = (!block.whole).then(|| block.line + at as u64);
-            let mut wrong = |reason: String| broken.push(Broken { source: block.source.clone(), line: number, reason });
+            let mut wrong = |reason: String| broken.push(Broken { source: block.source.clone(), line: number, reason, alike: 0 });
             match document(line) {
                 Ok(Document::Report(entry)) => match self.other_project(&entry.project) {
                     Some(reason) => wrong(reason),
@@ -151,8 +153,7 @@ impl<'g> Judge<'g> {
         if self.project.get().is_some() {
             return;
         }
-        let mut lines = block.bytes.split(|byte| !block.whole && *byte == b'\n');
-        let _ = lines.find_map(|line| match document(line) {
+        let _ = block.documents().find_map(|line| match document(line) {
             Ok(Document::Report(entry)) => self.project.set(entry.project.into_owned()).ok(),
             Ok(Document::Recording(recording)) => self.project.set(recording.project).ok(),
             Err(_) => None,
@@ -263,7 +264,13 @@ impl Told {
     fn take(&mut self, recordings: u64, broken: Vec<Broken>) {
         self.recordings += recordings;
         self.broken += broken.len() as u64;
-        let room = MOST_NAMED.saturating_sub(self.named.len());
-        self.named.extend(broken.into_iter().take(room));
+        for one in broken {
+            let known = self.named.iter_mut().rev().find(|known| known.source == one.source && known.reason == one.reason);
+            match known {
+                Some(known) => known.alike += 1,
+                None if self.named.len() < MOST_NAMED => self.named.push(one),
+                None => {}
+            }
+        }
     }
 }

@@ -78,7 +78,9 @@ impl Pipeline<'_> {
             });
             if let Err(unreadable) = came {
                 let line = (unreadable.line > 1).then_some(unreadable.line);
-                goes_on = hand.send((number, Err(Broken { source: unreadable.source, line, reason: unreadable.reason }))).is_ok();
+                goes_on = hand
+                    .send((number, Err(Broken { source: unreadable.source, line, reason: unreadable.reason, alike: 0 })))
+                    .is_ok();
                 number += 1;
             }
             if !goes_on || self.interrupt.is_raised() {

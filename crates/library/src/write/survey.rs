@@ -63,7 +63,7 @@ fn value(surveyed: &Surveyed, project: &str) -> Value {
         "advised": advised.collect::<Vec<_>>(),
         "what_if": what_if,
         "broken": surveyed.broken,
-        "broken_named": surveyed.named.iter().map(|one| json!({ "source": clean(&one.source), "line": one.line, "reason": clean(&one.reason) })).collect::<Vec<_>>(),
+        "broken_named": surveyed.named.iter().map(|one| json!({ "source": clean(&one.source), "line": one.line, "reason": clean(&one.reason), "alike": one.alike })).collect::<Vec<_>>(),
         "interrupted": surveyed.interrupted,
     })
 }
