@@ -128,7 +128,9 @@ fn rest(paper: &mut Paper<'_>, all: usize) {
 
 /// A bar of plain characters, which says how much of all it is.
 fn bar(share: Share) -> String {
-    let filled = usize::try_from((share.count * BAR as u64).div_ceil(share.of.max(1))).unwrap_or(BAR).min(BAR);
+    // Rounded, but never nothing for something.
+    let (all, of) = (share.count.saturating_mul(BAR as u64), share.of.max(1));
+    let filled = usize::try_from((all + of / 2) / of).unwrap_or(BAR).clamp(usize::from(share.count > 0), BAR);
     format!("[{}{}]", "=".repeat(filled), " ".repeat(BAR - filled))
 }
 

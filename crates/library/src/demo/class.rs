@@ -239,6 +239,18 @@ fn describe(made: &Made, name: &str) -> String {
     if made.variables {
         text += "[[file]]\npath = \".env\"\ntext = \"BUOY_REGION=north\\nBUOY_TOKEN=kelp-7781-lantern\\n\"\n[[file]]\npath = \"~/.config/driftbuoy/buoy.key\"\nmode = \"600\"\n";
     }
+    text += &parts(made, windows);
+    let _ = write!(text, "[limits]\nfile-watches = {}\nsymbolic-links = true\n", if made.watches { 524_288 } else { 8_192 });
+    text += "[network]\nonline = true\nnetworks = []\n[names]\n\"shore.test\" = \"127.0.0.1\"\n[[site]]\nurl = \"https://files.driftbuoy.example\"\n";
+    if made.proxy {
+        text += "fails = \"proxy\"\n";
+    }
+    text
+}
+
+/// What is installed and is no program of its own.
+fn parts(made: &Made, windows: bool) -> String {
+    let mut text = String::new();
     let versions =
         |tool: &str| TOOLS.iter().position(|(name, ..)| *name == tool).and_then(|at| made.tools.get(at).copied().flatten());
     if let Some(version) = versions("sqlite3").filter(|_| made.headers) {
@@ -257,11 +269,6 @@ fn describe(made: &Made, name: &str) -> String {
             "[[program]]\npath = \"{path}\"\nprints = \"pip 24.0 from /usr/lib/pip (python {})\"\n",
             versions("python3").unwrap_or_default()
         );
-    }
-    let _ = write!(text, "[limits]\nfile-watches = {}\nsymbolic-links = true\n", if made.watches { 524_288 } else { 8_192 });
-    text += "[network]\nonline = true\nnetworks = []\n[names]\n\"shore.test\" = \"127.0.0.1\"\n[[site]]\nurl = \"https://files.driftbuoy.example\"\n";
-    if made.proxy {
-        text += "fails = \"proxy\"\n";
     }
     text
 }

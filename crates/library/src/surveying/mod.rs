@@ -265,8 +265,8 @@ impl Told {
         self.recordings += recordings;
         self.broken += broken.len() as u64;
         for one in broken {
-            let known = self.named.iter_mut().rev().find(|known| known.source == one.source && known.reason == one.reason);
-            match known {
+            let alike = |known: &Broken| known.source == one.source && known.reason == one.reason;
+            match self.named.iter().rposition(alike).and_then(|at| self.named.get_mut(at)) {
                 Some(known) => known.alike += 1,
                 None if self.named.len() < MOST_NAMED => self.named.push(one),
                 None => {}
