@@ -109,7 +109,7 @@ pub(crate) enum Command {
         #[arg(value_name = "WHAT")]
         what: SchemaOf,
     },
-    /// A tour with a made-up project: four newcomers' machines, then its maintainer's desk; your own is not looked at
+    /// A tour with a made-up project: four newcomers' machines, its maintainer's desk, a class of thirty; your own is not looked at
     Demo(Demo),
     /// Completion for your shell, on standard output
     #[command(after_help = "Example:\n  setup-ready completions bash > ~/.local/share/bash-completion/completions/setup-ready")]

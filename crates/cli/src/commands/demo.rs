@@ -60,7 +60,10 @@ pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &Look) -> Result
         }
     }
     #[cfg(feature = "desk")]
-    super::second_act::play(&mut paper, &guide, typed.into.as_deref())?;
+    {
+        super::second_act::play(&mut paper, &guide, typed.into.as_deref())?;
+        super::third_act::play(&mut paper, &guide, typed.into.as_deref())?;
+    }
     farewell(&mut paper, typed.into.as_deref());
     output::write(paper.into_text().as_bytes(), shown.output.as_deref())?;
     Ok(Status::Ready)
@@ -132,6 +135,7 @@ fn for_maintainers(paper: &mut Paper<'_>, guide: &str, folder: &Path) {
     paper.block(0, text, Ink::Body);
     paper.copyable(2, &format!("setup-ready proofread --guide {guide}"));
     paper.copyable(2, &format!("setup-ready draft --statements {}", folder.display()));
+    super::third_act::commands(paper, folder);
 }
 
 /// Writes the guide, the machines and the files of the project into a folder that does not exist yet.
@@ -143,6 +147,11 @@ fn write_files(folder: &Path) -> Result<(), Failure> {
     std::fs::create_dir(folder).map_err(failed(folder))?;
     let machines = folder.join("machines");
     std::fs::create_dir(&machines).map_err(failed(&machines))?;
+    #[cfg(feature = "desk")]
+    {
+        let class = folder.join("class");
+        std::fs::create_dir(&class).map_err(failed(&class))?;
+    }
     output::write(GUIDE.as_bytes(), Some(&folder.join(GUIDE_FILE)))?;
     #[cfg(feature = "desk")]
     for (name, text) in REPOSITORY {

@@ -23,6 +23,8 @@ mod schema;
 mod second_act;
 #[cfg(feature = "desk")]
 mod survey;
+#[cfg(feature = "desk")]
+mod third_act;
 mod walk;
 #[cfg(feature = "desk")]
 mod witness;

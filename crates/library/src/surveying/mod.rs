@@ -266,10 +266,11 @@ impl Told {
         self.broken += broken.len() as u64;
         for one in broken {
             let alike = |known: &Broken| known.source == one.source && known.reason == one.reason;
-            match self.named.iter().rposition(alike).and_then(|at| self.named.get_mut(at)) {
-                Some(known) => known.alike += 1,
-                None if self.named.len() < MOST_NAMED => self.named.push(one),
-                None => {}
+            let at = self.named.iter().rposition(alike);
+            if let Some(known) = at.and_then(|at| self.named.get_mut(at)) {
+                known.alike += 1;
+            } else if self.named.len() < MOST_NAMED {
+                self.named.push(one);
             }
         }
     }

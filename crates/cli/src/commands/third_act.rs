@@ -1,0 +1,124 @@
+//! The demonstration's third act: two machines beside each other, and a class of thirty.
+
+use crate::exit::Failure;
+use crate::look::{Ink, Paper};
+use crate::output;
+use build_setup_ready::compare::{Side, compare};
+use build_setup_ready::demo::{MACHINES, class};
+use build_setup_ready::finding::Verdict;
+use build_setup_ready::guide::{Guide, Level};
+use build_setup_ready::report::Report;
+use build_setup_ready::selection::Selection;
+use build_setup_ready::survey::{Dimension, Entry, Survey, Tally, WhatIf};
+use build_setup_ready::text::join_words;
+use build_setup_ready::write::recording_json;
+use build_setup_ready::{Described, GUIDE_FILE, GuideFile, Preflight, record};
+use std::path::Path;
+use std::sync::Arc;
+
+/// Where the labels end.
+const COLUMN: usize = 11;
+/// The class is always the same.
+const SEED: u64 = 7;
+const NEWCOMERS: usize = 30;
+/// The machines that are put beside each other, and what the guide's author would like to ask for.
+const PAIR: [&str; 2] = ["ready-workstation", "shared-server"];
+const ASKED: &str = "cmake >= 3.28";
+
+/// Tells what recordings, comparisons and surveys come to on the demonstration; with a folder, the class's recordings are written there.
+pub(super) fn play(paper: &mut Paper<'_>, guide: &Guide, folder: Option<&Path>) -> Result<(), Failure> {
+    let guide = Arc::new(guide.clone());
+    paper.heading("Many machines");
+    let text = "It works on one machine and not on another, far away; and thirty newcomers begin at once. Each of them sends what was looked at, without what is private:";
+    paper.block(0, text, Ink::Body);
+    paper.gap();
+    let text = "setup-ready record writes a file: names, hosts, addresses and tokens are replaced in it, and it is judged as the machine is";
+    paper.labelled(2, ("record", Ink::Strong), COLUMN, (text, Ink::Body));
+    beside(paper, &guide)?;
+    let file = folder.map(|folder| GuideFile::load(&folder.join(GUIDE_FILE))).transpose()?;
+    let mut tally = Tally::new(Some(Dimension::Distro), WhatIf::parse(ASKED).ok().map(|what_if| (what_if, "cmake".to_owned())));
+    for newcomer in class(SEED, NEWCOMERS) {
+        let machine = Described::parse(&newcomer.machine).map_err(|error| Failure::Software(error.to_string()))?;
+        let mut report = checked(&guide, &machine, guide.role(newcomer.role))?;
+        report.frame.started.clone_from(&newcomer.when);
+        report.frame.id = Some(newcomer.id.clone());
+        tally.add(&Entry::of(&report), None);
+        if let (Some(folder), Some(file)) = (folder, &file) {
+            let mut recording = record(&report, file).map_err(|error| Failure::Software(error.to_string()))?.recording;
+            recording.id = Some(newcomer.id);
+            let mut text = Vec::new();
+            recording_json(&recording, &mut text).map_err(Failure::Output)?;
+            output::write(&text, Some(&folder.join("class").join(format!("{}.recording.json", newcomer.name))))?;
+        }
+    }
+    told(paper, &tally.finish());
+    Ok(())
+}
+
+fn checked(guide: &Arc<Guide>, machine: &Described, role: Option<usize>) -> Result<Report, Failure> {
+    let selection = Selection { role, ..Selection::default() };
+    Preflight::new(Arc::clone(guide)).select(selection).run(machine).map_err(|error| Failure::Software(error.to_string()))
+}
+
+/// Two machines beside each other.
+fn beside(paper: &mut Paper<'_>, guide: &Arc<Guide>) -> Result<(), Failure> {
+    let mut sides = Vec::new();
+    for machine in MACHINES.iter().filter(|machine| PAIR.contains(&machine.name)) {
+        let described = Described::parse(machine.text).map_err(|error| Failure::Software(error.to_string()))?;
+        sides.push(Side::of(machine.name, &checked(guide, &described, guide.role("shore"))?));
+    }
+    sides.sort_by_key(|side| PAIR.iter().position(|name| *name == side.name));
+    let found = compare(Some(guide), &sides);
+    paper.labelled(2, ("compare", Ink::Strong), COLUMN, (&format!("{} For example:", found.summary()), Ink::Body));
+    let telling = |one: &&build_setup_ready::compare::Difference| {
+        one.certain && one.deciding.len() == 1 && one.groups.last().is_some_and(|group| group.verdict == Verdict::Unmet)
+    };
+    for one in found.differences.iter().filter(telling).take(2) {
+        for fact in &one.deciding {
+            let saw = |saw: &Option<String>| saw.clone().unwrap_or_else(|| "not asked".to_owned());
+            let [usual, odd] = PAIR;
+            let text = format!(
+                "{}, decided by {} alone: {} on {usual}, {} on {odd}",
+                one.title,
+                fact.asked,
+                saw(&fact.usual),
+                saw(&fact.odd)
+            );
+            paper.labelled(2, ("", Ink::Strong), COLUMN, (&text, Ink::Body));
+        }
+    }
+    Ok(())
+}
+
+/// What the class comes to.
+fn told(paper: &mut Paper<'_>, survey: &Survey) {
+    paper.labelled(2, ("survey", Ink::Strong), COLUMN, (&survey.summary(), Ink::Body));
+    let stops: Vec<String> = survey
+        .stops
+        .iter()
+        .filter(|stop| stop.level == Level::Must)
+        .skip(1)
+        .take(2)
+        .map(|stop| format!("{} ({} of {})", stop.requirement, stop.machines.count, stop.machines.of))
+        .collect();
+    if !stops.is_empty() {
+        paper.labelled(2, ("", Ink::Strong), COLUMN, (&format!("Then come {}.", join_words(&stops, "and")), Ink::Body));
+    }
+    if let Some((requirement, range, [stays, lost, ..])) = &survey.what_if {
+        let text =
+            format!("Were {requirement} {range} asked for, {lost} of the {} that meet it now would not any more.", stays + lost);
+        paper.labelled(2, ("", Ink::Strong), COLUMN, (&text, Ink::Body));
+    }
+}
+
+/// What to type to see all of it.
+pub(super) fn commands(paper: &mut Paper<'_>, folder: &Path) {
+    let text = "To see many machines at once (the thirty recordings lie in class; what the guide's author would ask for them):";
+    paper.block(0, text, Ink::Body);
+    let guide = folder.join(GUIDE_FILE).display().to_string();
+    let class = folder.join("class").display().to_string();
+    paper.copyable(2, &format!("setup-ready survey {class} --by distro --what-if '{ASKED}' --guide {guide}"));
+    let machines: Vec<String> =
+        PAIR.iter().map(|name| folder.join("machines").join(format!("{name}.toml")).display().to_string()).collect();
+    paper.copyable(2, &format!("setup-ready compare {} --role shore --guide {guide}", machines.join(" ")));
+}
