@@ -62,8 +62,37 @@ fn preflight() -> String {
     format!("echo; echo REPORT; {PROGRAM} preflight --format json; echo; echo REPORTED")
 }
 
+/// A recording of the same, so that what comes of it can be held against the machine.
+fn recorded() -> String {
+    format!("echo; echo RECORD; {PROGRAM} record --yes --quiet --output /dev/stdout; echo; echo RECORDED")
+}
+
+fn between<'w>(written: &'w str, begin: &str, end: &str) -> Option<&'w str> {
+    written.split(&format!("\n{begin}\n")).nth(1).and_then(|rest| rest.split(&format!("\n{end}")).next())
+}
+
+/// Where what comes of the recording differs from what came of the machine; nothing where it does not.
+fn differs(written: &str, guide: &str, live: &Value) -> Option<String> {
+    let Some(text) = between(written, "RECORD", "RECORDED") else { return Some("there is no recording".to_owned()) };
+    let recording = match build_setup_ready::recording(text) {
+        Ok(recording) => recording,
+        Err(error) => return Some(format!("the recording cannot be read: {error}\n{text}")),
+    };
+    let guide = build_setup_ready::guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{guide}")).unwrap();
+    let replayed = build_setup_ready::Preflight::new(guide).run(&recording).unwrap();
+    let mut json = Vec::new();
+    build_setup_ready::write::json(&replayed, &mut json).unwrap();
+    let replayed: Value = serde_json::from_slice(&json).unwrap();
+    let (there, here) = (&replayed["requirements"][0], &live["requirements"][0]);
+    // What was free or held a moment ago has other numbers now; and names are replaced.
+    let keys = ["verdict", "cause", "kind", "level"];
+    let first = |one: &Value| one["fixes"][0]["source"].clone();
+    let same = keys.iter().all(|key| there[*key] == here[*key]) && first(there) == first(here) && here["verdict"].is_string();
+    (!same).then(|| format!("from the recording: {there:#}"))
+}
+
 fn report(written: &str) -> Value {
-    let json = written.split("\nREPORT\n").nth(1).and_then(|rest| rest.split("\nREPORTED").next());
+    let json = between(written, "REPORT", "REPORTED");
     // What is no report has no verdict: it comes out as wrong, with all that was written.
     serde_json::from_str(json.unwrap_or_default()).unwrap_or_default()
 }
@@ -76,6 +105,8 @@ struct Outcome {
     then: Option<String>,
     verdict: String,
     message: String,
+    /// What comes of a recording that was made before anything was done, where that is something else.
+    differs: Option<String>,
     log: String,
 }
 
@@ -88,9 +119,10 @@ fn carry_out(situation: &Situation) -> Outcome {
     log += &root.prepare(&situation.prepare);
     // Who is signed in while it happens keeps the groups of then.
     let session = if situation.late.is_empty() { situation.session.clone() } else { format!("sudo sh -c '{}'", situation.late) };
-    let written = root.sign_in(&format!("{session}\n{}", preflight()));
+    let written = root.sign_in(&format!("{session}\n{}\n{}", preflight(), recorded()));
     log += &written;
     let first = report(&written);
+    let differs = differs(&written, &format!("[require.x]\n{}", situation.guide), &first);
     let one = &first["requirements"][0];
     let text = |value: &Value| value.as_str().unwrap_or_default().to_owned();
     let fix = &one["fixes"][0];
@@ -132,6 +164,7 @@ fn carry_out(situation: &Situation) -> Outcome {
         then,
         verdict: text(&now["verdict"]),
         message: text(&now["message"]),
+        differs,
         log,
     }
 }
@@ -163,6 +196,10 @@ fn what_the_fix_says_is_what_settles_it() {
     for (index, outcome) in &outcomes {
         let situation = &situations[*index];
         let expected = if situation.still.is_some() { "unmet" } else { "met" };
+        if let Some(differs) = &outcome.differs {
+            println!("== {}: a recording comes to something else\n{differs}\n{}", situation.name, outcome.log);
+            wrong.push(&situation.name);
+        }
         if outcome.cause != situation.cause || outcome.verdict != expected {
             println!(
                 "== {}\n{} -> {}: {}\n{:?}\n{}",

@@ -37,6 +37,7 @@ fn complaints(schema: &Value, instance: &Value) -> Vec<String> {
 #[case::guide("guide", schema::guide())]
 #[case::machine("machine", schema::machine())]
 #[case::report("report", schema::report())]
+#[case::recording("recording", schema::recording())]
 fn schemas_that_ship_are_fresh(#[case] name: &str, #[case] schema: Value) {
     let text = format!("{}\n", serde_json::to_string_pretty(&schema).unwrap());
     assert_data_eq!(text, Data::read_from(&root().join(format!("schema/{name}.json")), None));

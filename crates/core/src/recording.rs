@@ -188,3 +188,9 @@ impl Recording {
         }
     }
 }
+
+/// The schema of a recording, made from its types.
+#[cfg(feature = "schema")]
+pub fn schema() -> schemars::Schema {
+    schemars::generate::SchemaSettings::draft2020_12().into_generator().into_root_schema_for::<Recording>()
+}

@@ -115,5 +115,15 @@ pub fn report() -> Value {
     document("A report of a preflight, format 1", schema)
 }
 
+/// The schema of a recording, made in the core from its types. What was asked and seen is the software's own, and may grow: a reader passes over what it
+/// does not know.
+pub fn recording() -> Value {
+    let mut schema = setup_ready_core::recording::schema().to_value();
+    if let Some(format) = schema.pointer_mut("/properties/format") {
+        *format = json!({ "const": setup_ready_core::recording::FORMAT });
+    }
+    document("A recording of a preflight, format 1", schema)
+}
+
 #[cfg(test)]
 mod tests;

@@ -97,6 +97,7 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
             }
             return side_of(&name, &recording, file, selection);
         }
+        Err(later @ NotRecording::Later(_)) => return Err(later.into()),
         Err(problem) => problem,
     };
     match serde_json::from_str::<ReportRead>(text.trim_start_matches('\u{feff}')) {

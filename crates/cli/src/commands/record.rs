@@ -38,11 +38,18 @@ pub(crate) fn run(typed: &arguments::Record, shown: &Shown, (interrupt, look): (
         return Ok(Status::NotReady);
     }
     write_whole(&path, &text, Readers::AsUsual).map_err(|reason| Failure::Write { path: path.clone(), reason })?;
-    let written = format!(
-        "Written: {0}. It is text, and can be read before it is sent. Whoever gets it types: setup-ready preflight --machine {0}",
-        path.display()
-    );
-    note(&written, look);
+    if look.detail != Detail::Quiet {
+        let mut paper = Paper::for_errors(look);
+        paper.block(
+            0,
+            "Written. It is text, and can be read before it is sent. Whoever gets it sees what you see with:",
+            Ink::Body,
+        );
+        let name = path.display().to_string();
+        let name = build_setup_ready::fix::quote(&name, build_setup_ready::fix::Shell::Posix);
+        paper.copyable(2, &format!("setup-ready preflight --machine {name}"));
+        let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    }
     Ok(Status::Ready)
 }
 
@@ -69,11 +76,8 @@ fn tell(recorded: &Recorded, path: &Path, bytes: usize, look: &Look) {
         build_setup_ready::text::Size(bytes as u64)
     );
     paper.block(0, &text, Ink::Strong);
-    let replaced = if recorded.replaced.is_empty() {
-        "nothing that is private was found in it".to_owned()
-    } else {
-        join_words(&recorded.replaced, "and")
-    };
+    let all = recorded.replacer.replaced();
+    let replaced = if all.is_empty() { "nothing that is private was found in it".to_owned() } else { join_words(&all, "and") };
     paper.labelled(2, ("replaced", Ink::Strong), 12, (&replaced, Ink::Body));
     let kept = "versions, paths and what programs printed, as far as the guide asked for them; values of variables are not in it";
     paper.labelled(2, ("kept", Ink::Strong), 12, (kept, Ink::Body));
@@ -95,6 +99,9 @@ fn tell(recorded: &Recorded, path: &Path, bytes: usize, look: &Look) {
 }
 
 fn note(text: &str, look: &Look) {
+    if look.detail == Detail::Quiet {
+        return;
+    }
     let mut paper = Paper::for_errors(look);
     paper.block(0, text, Ink::Body);
     let _ = std::io::stderr().write_all(paper.into_text().as_bytes());

@@ -26,9 +26,9 @@ fn name(found: &Comparison, side: usize) -> &str {
     found.names.get(side).map_or("", String::as_str)
 }
 
-/// The widest of these names, with room behind it, and at most a third of a line.
+/// The widest of these names, with room behind it, and at most half a line.
 fn column<'n>(paper: &Paper<'_>, names: impl Iterator<Item = &'n str>) -> usize {
-    (names.map(|name| name.chars().count()).max().unwrap_or(0) + 2).min(paper.look().width / 3)
+    (names.map(|name| name.chars().count()).max().unwrap_or(0) + 2).min(paper.look().width / 2)
 }
 
 fn difference(paper: &mut Paper<'_>, found: &Comparison, one: &Difference) {

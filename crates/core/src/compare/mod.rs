@@ -206,7 +206,7 @@ impl Comparison {
 /// };
 /// let found = compare(Some(&guide), &[side("small", 2), side("large", 8)]);
 /// let decides = &found.differences[0].deciding[0];
-/// assert_eq!((decides.asked.as_str(), decides.usual.as_deref(), decides.odd.as_deref()), ("cores and their limits", Some("2 cores"), Some("8 cores")));
+/// assert_eq!((decides.asked.as_str(), decides.usual.as_deref(), decides.odd.as_deref()), ("cores and their limits", Some("2 online"), Some("8 online")));
 /// ```
 pub fn compare(guide: Option<&Guide>, sides: &[Side]) -> Comparison {
     let guide = guide.map(|guide| Arc::new(guide.clone()));

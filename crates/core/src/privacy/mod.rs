@@ -110,6 +110,9 @@ impl Replacer {
     #[must_use]
     pub fn narrow(mut self) -> Self {
         self.narrow = true;
+        for name in self.names.iter_mut().filter(|name| name.place == Where::Word) {
+            name.place = Where::Whole;
+        }
         self
     }
 

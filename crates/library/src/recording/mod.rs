@@ -5,7 +5,7 @@ mod own;
 mod private;
 mod read;
 
-pub use private::{Recorded, record};
+pub use private::{Recorded, record, record_with};
 pub use read::{NotRecording, is_json_file, read_recording, recording};
 
 use crate::guide::Guide;

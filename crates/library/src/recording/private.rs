@@ -21,8 +21,8 @@ use std::sync::Arc;
 pub struct Recorded {
     /// The recording.
     pub recording: Recording,
-    /// What was replaced, in words.
-    pub replaced: Vec<String>,
+    /// What replaced it, which says what was replaced.
+    pub replacer: Replacer,
     /// What comes of it when it is assessed: the report without what is private.
     pub report: Report,
     /// The ids of requirements whose verdict or cause is another there, since it rested on what was replaced.
@@ -51,19 +51,28 @@ pub struct Recorded {
 /// assert_eq!(there.message(&there.settled[0]), "This machine has 2 processor cores, and 4 are needed.");
 /// ```
 pub fn record(report: &Report, file: &GuideFile) -> Result<Recorded, NotInGuide> {
-    let wide = attempt(report, file, Replacer::for_guide(&file.text))?;
+    let mut replacer = Replacer::for_guide(&file.text);
+    if report.frame.source == MachineSource::Live {
+        own_names(&mut replacer, &Live::for_guide(file), &file.folder());
+    }
+    record_with(report, file, &replacer)
+}
+
+/// The same for a machine whose names the caller knows and has told the replacer.
+///
+/// # Errors
+/// When the report is of another guide.
+pub fn record_with(report: &Report, file: &GuideFile, replacer: &Replacer) -> Result<Recorded, NotInGuide> {
+    let wide = attempt(report, file, replacer.clone())?;
     if wide.differing.is_empty() {
         return Ok(wide);
     }
     // A person may be called like something that a verdict rests on.
-    let narrow = attempt(report, file, Replacer::for_guide(&file.text).narrow())?;
+    let narrow = attempt(report, file, replacer.clone().narrow())?;
     Ok(if narrow.differing.len() < wide.differing.len() { narrow } else { wide })
 }
 
 fn attempt(report: &Report, file: &GuideFile, mut replacer: Replacer) -> Result<Recorded, NotInGuide> {
-    if report.frame.source == MachineSource::Live {
-        own_names(&mut replacer, &Live::for_guide(file), &file.folder());
-    }
     let mut answers: Vec<&Answer> = report.known.iter().collect();
     answers.sort_by(|a, b| a.probe.cmp(&b.probe));
     for answer in &answers {
@@ -96,7 +105,7 @@ fn attempt(report: &Report, file: &GuideFile, mut replacer: Replacer) -> Result<
         there != Some((one.finding.verdict(), one.finding.cause()))
     });
     let differing = differing.filter_map(|one| report.requirement(one)).map(|one| one.id.clone()).collect();
-    Ok(Recorded { recording, replaced: replacer.replaced(), report: replayed, differing })
+    Ok(Recorded { recording, replacer, report: replayed, differing })
 }
 
 /// A value with its texts replaced; `None` where it would be none of its kind any more.

@@ -1,6 +1,6 @@
 //! Where reports come from: files, folders, standard input, compressed or not, one a file or one a line; a block at a time.
 
-use crate::recording::LARGEST;
+use crate::recording::{LARGEST, NotRecording};
 use flate2::read::MultiGzDecoder;
 use std::fs::File;
 use std::io::{self, BufRead, BufReader, Read};
@@ -85,7 +85,11 @@ pub(super) fn read(path: &Path, take: &mut dyn FnMut(Block) -> bool) -> Result<(
         Box::new(File::open(path).map_err(|error| failed(0, &error))?)
     };
     let mut raw = BufReader::with_capacity(1 << 16, raw);
-    let compressed = raw.fill_buf().map_err(|error| failed(0, &error))?.starts_with(&GZIP);
+    let beginning = raw.fill_buf().map_err(|error| failed(0, &error))?;
+    if beginning.is_empty() {
+        return Err(Unreadable { source: name, line: 0, reason: NotRecording::Empty.to_string() });
+    }
+    let compressed = beginning.starts_with(&GZIP);
     let input: Box<dyn Read> = if compressed { Box::new(MultiGzDecoder::new(raw)) } else { Box::new(raw) };
     blocks(input, &name, take).map_err(|(line, error)| failed(line, &error))
 }

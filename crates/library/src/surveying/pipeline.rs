@@ -40,7 +40,8 @@ impl Pipeline<'_> {
                 let (blocks, give) = (Arc::clone(&blocks), give.clone());
                 scope.spawn(move || Self::work(&blocks, &give, work));
             }
-            drop(give);
+            // Whoever hands out must notice when nobody works any more.
+            drop((give, blocks));
             let read = scope.spawn(move || self.hand_out(&hand, first));
             in_order(&made, take);
             // Where no more is taken, whoever hands out or works notices by that.

@@ -45,38 +45,56 @@ fn seconds(ms: u64) -> String {
     format!("{}.{:03}", ms / 1_000, ms % 1_000)
 }
 
-/// Adds a suite.
-pub(super) fn suite(out: &mut String, name: &str, cases: &[Case]) {
-    let count = |is: fn(&Came) -> bool| cases.iter().filter(|case| is(&case.came)).count();
-    let (failures, errors) = (count(|came| matches!(came, Came::Failed(..))), count(|came| matches!(came, Came::Unknown(..))));
-    let skipped = count(|came| matches!(came, Came::Skipped(_)));
-    let (name, took) = (xml(name), seconds(cases.iter().map(|case| case.took_ms).sum()));
-    let _ = writeln!(
-        out,
-        "  <testsuite name=\"{name}\" tests=\"{}\" failures=\"{failures}\" errors=\"{errors}\" skipped=\"{skipped}\" time=\"{took}\">",
-        cases.len()
-    );
-    for case in cases {
-        let took = seconds(case.took_ms);
-        let _ = write!(out, "    <testcase classname=\"{name}\" name=\"{}\" time=\"{took}\"", xml(&case.name));
-        match &case.came {
-            Came::Well => out.push_str("/>\n"),
-            Came::Skipped(reason) if reason.is_empty() => out.push_str(">\n      <skipped/>\n    </testcase>\n"),
-            Came::Skipped(reason) => {
-                let _ = writeln!(out, ">\n      <skipped message=\"{}\"/>\n    </testcase>", xml(reason));
+/// Suites, as they are written.
+#[derive(Default)]
+pub(super) struct Suites {
+    text: String,
+    tests: usize,
+    failures: usize,
+    errors: usize,
+}
+
+impl Suites {
+    /// Adds a suite.
+    pub(super) fn add(&mut self, name: &str, cases: &[Case]) {
+        let count = |is: fn(&Came) -> bool| cases.iter().filter(|case| is(&case.came)).count();
+        let (failures, errors) =
+            (count(|came| matches!(came, Came::Failed(..))), count(|came| matches!(came, Came::Unknown(..))));
+        let skipped = count(|came| matches!(came, Came::Skipped(_)));
+        let (name, took) = (xml(name), seconds(cases.iter().map(|case| case.took_ms).sum()));
+        self.tests += cases.len();
+        self.failures += failures;
+        self.errors += errors;
+        let out = &mut self.text;
+        let _ = writeln!(
+            out,
+            "  <testsuite name=\"{name}\" tests=\"{}\" failures=\"{failures}\" errors=\"{errors}\" skipped=\"{skipped}\" time=\"{took}\">",
+            cases.len()
+        );
+        for case in cases {
+            let took = seconds(case.took_ms);
+            let _ = write!(out, "    <testcase classname=\"{name}\" name=\"{}\" time=\"{took}\"", xml(&case.name));
+            match &case.came {
+                Came::Well => out.push_str("/>\n"),
+                Came::Skipped(reason) if reason.is_empty() => out.push_str(">\n      <skipped/>\n    </testcase>\n"),
+                Came::Skipped(reason) => {
+                    let _ = writeln!(out, ">\n      <skipped message=\"{}\"/>\n    </testcase>", xml(reason));
+                }
+                Came::Failed(message, text) => fault(out, "failure", message, text),
+                Came::Unknown(message, text) => fault(out, "error", message, text),
             }
-            Came::Failed(message, text) => fault(out, "failure", message, text),
-            Came::Unknown(message, text) => fault(out, "error", message, text),
         }
+        out.push_str("  </testsuite>\n");
     }
-    out.push_str("  </testsuite>\n");
+
+    /// The whole document.
+    pub(super) fn document(self, name: &str) -> String {
+        let Self { text, tests, failures, errors } = self;
+        let counts = format!("tests=\"{tests}\" failures=\"{failures}\" errors=\"{errors}\"");
+        format!("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"{}\" {counts}>\n{text}</testsuites>\n", xml(name))
+    }
 }
 
 fn fault(out: &mut String, element: &str, message: &str, text: &str) {
     let _ = writeln!(out, ">\n      <{element} message=\"{}\">{}</{element}>\n    </testcase>", xml(message), xml(text));
-}
-
-/// The whole document of these suites.
-pub(super) fn document(name: &str, suites: &str) -> String {
-    format!("<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"{}\">\n{suites}</testsuites>\n", xml(name))
 }

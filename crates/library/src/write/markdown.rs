@@ -6,7 +6,7 @@ use std::io::{self, Write};
 /// Anybody's text as one line of plain text.
 pub(super) fn plain(text: &str) -> String {
     let escaped = line(text).chars().fold(String::new(), |mut plain, c| {
-        if "\\`*_[]<>#|&~".contains(c) {
+        if "\\`*_[]<>#|&".contains(c) {
             plain.push('\\');
         }
         plain.push(c);

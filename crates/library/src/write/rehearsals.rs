@@ -1,7 +1,7 @@
 //! Rehearsals of a guide for others to read: JSON, the XML of `JUnit`, Markdown, and a page.
 
 use super::guide_markdown::plain as cell;
-use super::junit::{Came, Case, document, suite};
+use super::junit::{Came, Case, Suites};
 use super::page::{PageError, rehearsal_page};
 use crate::guide::Guide;
 use crate::rehearsal::{End, Way, Ways};
@@ -135,7 +135,7 @@ pub fn rehearsal_html(rehearsed: Rehearsed<'_>) -> Result<String, PageError> {
 /// As the XML that build servers read as results of tests: a suite for each machine, or for each requirement; what ends in nothing to do has failed.
 pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
     let guide = rehearsed.guide();
-    let mut suites = String::new();
+    let mut suites = Suites::default();
     match rehearsed {
         Rehearsed::Machines(matrix) => {
             for one in &matrix.performances {
@@ -160,7 +160,7 @@ pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
                     let came = Came::Failed(text.clone(), String::new());
                     cases.push(Case { name: "the whole".to_owned(), came, took_ms: 0 });
                 }
-                suite(&mut suites, &one.machine, &cases);
+                suites.add(&one.machine, &cases);
             }
         }
         Rehearsed::Failures(_, ways) => {
@@ -177,12 +177,12 @@ pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
                     })
                     .collect();
                 if !cases.is_empty() {
-                    suite(&mut suites, &requirement.id, &cases);
+                    suites.add(&requirement.id, &cases);
                 }
             }
         }
     }
-    document(&guide.project.name, &suites)
+    suites.document(&guide.project.name)
 }
 
 /// As Markdown: what is wrong first.

@@ -1,6 +1,6 @@
 //! A report as results of tests: `JUnit` for build servers, TAP for whatever reads that.
 
-use super::junit::{Came, Case, document, suite};
+use super::junit::{Came, Case, Suites};
 use super::plan::line;
 use crate::finding::Verdict;
 use crate::report::Report;
@@ -49,16 +49,16 @@ fn case(report: &Report, one: &Settled) -> Option<Case> {
 /// A report as the XML of `JUnit`: a suite for each stage, a case for each requirement. What is needed and not met has failed, what nobody knows is an
 /// error, and what does not apply, comes later or is only recommended is skipped.
 pub fn junit(report: &Report) -> String {
-    let mut suites = String::new();
+    let mut suites = Suites::default();
     for (index, stage) in report.guide.stages.iter().enumerate() {
         let of_stage =
             report.counting().filter(|one| report.requirement(one).is_some_and(|requirement| requirement.stage == index));
         let cases: Vec<Case> = of_stage.filter_map(|one| case(report, one)).collect();
         if !cases.is_empty() {
-            suite(&mut suites, &stage.title, &cases);
+            suites.add(&stage.title, &cases);
         }
     }
-    document(&report.guide.project.name, &suites)
+    suites.document(&report.guide.project.name)
 }
 
 /// A text of YAML in double quotes (YAML 1.2, 7.3.1), on one line.
