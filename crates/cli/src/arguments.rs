@@ -43,7 +43,7 @@ pub(crate) struct Shown {
     /// Use a guide that belongs to this user; otherwise it must be your own, or the administrator's
     #[arg(long, global = true, value_name = "USER")]
     pub(crate) guide_owner: Option<String>,
-    /// Write the result to a file instead of standard output
+    /// Write the result to a file; - is standard output, where it goes otherwise
     #[arg(long, global = true, value_name = "FILE")]
     pub(crate) output: Option<PathBuf>,
     // Not a doc comment: its backticks would be shown.

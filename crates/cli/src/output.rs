@@ -5,9 +5,14 @@ use build_setup_ready::write::{Readers, write_whole};
 use std::io::{BufWriter, ErrorKind, Write};
 use std::path::Path;
 
+/// The file, where one is named; `-` is standard output, which may belong to somebody else and can then not be opened by its name.
+fn named(file: Option<&Path>) -> Option<&Path> {
+    file.filter(|path| path.as_os_str() != "-")
+}
+
 /// Writes a result.
 pub(crate) fn write(text: &[u8], file: Option<&Path>) -> Result<(), Failure> {
-    let Some(path) = file else { return to_stdout(|stdout| stdout.write_all(text)) };
+    let Some(path) = named(file) else { return to_stdout(|stdout| stdout.write_all(text)) };
     write_whole(path, text, Readers::AsUsual).map_err(|reason| Failure::Write { path: path.to_owned(), reason })
 }
 
@@ -17,7 +22,7 @@ pub(crate) fn write_large(make: impl Fn(&mut Large<'_>) -> std::io::Result<()>, 
         let mut out = Large::with_capacity(1 << 16, out);
         make(&mut out).and_then(|()| out.flush())
     };
-    if file.is_none() {
+    if named(file).is_none() {
         return to_stdout(buffered);
     }
     let mut text = Vec::new();
@@ -28,7 +33,7 @@ pub(crate) fn write_large(make: impl Fn(&mut Large<'_>) -> std::io::Result<()>, 
 /// Writes a result that may be larger than memory: to standard output as it is made, to a file under another name first.
 #[cfg(feature = "desk")]
 pub(crate) fn write_stream(make: impl FnOnce(&mut dyn Write) -> std::io::Result<()>, file: Option<&Path>) -> Result<(), Failure> {
-    match file {
+    match named(file) {
         None => to_stdout(|out| make(&mut BufWriter::with_capacity(1 << 16, out))),
         Some(path) => build_setup_ready::write::write_whole_as_made(path, make)
             .map_err(|reason| Failure::Write { path: path.to_owned(), reason }),

@@ -64,7 +64,7 @@ fn preflight() -> String {
 
 /// A recording of the same, so that what comes of it can be held against the machine.
 fn recorded() -> String {
-    format!("echo; echo RECORD; {PROGRAM} record --yes --quiet --output /dev/stdout; echo; echo RECORDED")
+    format!("echo; echo RECORD; {PROGRAM} record --yes --quiet --output -; echo; echo RECORDED")
 }
 
 fn between<'w>(written: &'w str, begin: &str, end: &str) -> Option<&'w str> {

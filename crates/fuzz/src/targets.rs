@@ -3,11 +3,13 @@
 use build_setup_ready::demo::REPOSITORY;
 use build_setup_ready::draft::Draft;
 use build_setup_ready::manager::Manager;
+use build_setup_ready::privacy::Replacer;
 use build_setup_ready::proofread::{Evidence, corrected, proofread};
 use build_setup_ready::read;
+use build_setup_ready::survey::WhatIf;
 use build_setup_ready::text::{Grammar, Pattern, Sanitised, ShellLine, Size, nearest, parse_duration};
 use build_setup_ready::version::{Asked, Range, Version, find};
-use build_setup_ready::{Described, Preflight, fix, guide, statements_of, write};
+use build_setup_ready::{Described, Host, Preflight, fix, guide, recording, statements_of, surveyed_text, write};
 use std::sync::LazyLock;
 
 /// A reader, or several of a sort.
@@ -42,6 +44,11 @@ pub(crate) const TARGETS: &[Target] = &[
         feed: repository,
     },
     Target { name: "records", about: "what installations of tools state of themselves", feed: records },
+    Target {
+        name: "sent",
+        about: "recordings, assessed and recorded again, reports of many, and what is private in any text",
+        feed: sent,
+    },
     Target { name: "systems", about: "what the parts of systems, programs and package managers print", feed: systems },
 ];
 
@@ -108,6 +115,13 @@ pub(crate) fn seeds(target: &str) -> Vec<String> {
             seeds
         }
         "machine" => owned(&MACHINES),
+        "sent" => owned(&[
+            include_str!("../../cli/tests/recordings/kept/laptop.recording.json"),
+            include_str!("../../cli/tests/recordings/kept/windows.recording.json"),
+            "{\"format\":1,\"project\":\"Driftbuoy\",\"machine\":{\"os\":\"linux\"},\"started\":\"2026-11-27T06:27:40Z\",\"outcome\":\"ready\",\"requirements\":[{\"id\":\"cmake\",\"kind\":\"tool\",\"level\":\"must\",\"verdict\":\"met\",\"found\":\"3.28.1\"}]}",
+            "built by marisol@harbour.example at [2a0d:5600::17]:443 and 10.41.7.93:80, card 9c:b6:d0:1f:e2:47, token=sk-99, C:\\Users\\Marisol /home/oskar/x",
+            "cmake >= 3.28",
+        ]),
         "words" => owned(&[
             "linux and not (wsl or distro-version >= 12)",
             "1.2.3-rc.1+b7",
@@ -187,6 +201,20 @@ fn guide_text(text: &str, choice: usize) {
     preflight(&guide, &machine);
 }
 
+/// What somebody sent: a recording or a report, and any text that may hold something private.
+fn sent(text: &str, _: usize) {
+    static DEMO: LazyLock<Option<guide::Guide>> = LazyLock::new(|| guide::parse(GUIDE).ok());
+    let mut replacer = Replacer::for_guide(GUIDE);
+    replacer.user("marisol");
+    replacer.home("/home/marisol");
+    replacer.host("tern-wing-7.lab.harbour.example");
+    let _ = replacer.text(text);
+    let _ = (WhatIf::parse(text), surveyed_text(text));
+    if let (Ok(recording), Some(guide)) = (recording(text), &*DEMO) {
+        preflight(guide, &recording);
+    }
+}
+
 fn machine_text(text: &str, _: usize) {
     static DEMO: LazyLock<Option<guide::Guide>> = LazyLock::new(|| guide::parse(GUIDE).ok());
     if let (Ok(machine), Some(guide)) = (Described::parse(text), &*DEMO) {
@@ -194,12 +222,14 @@ fn machine_text(text: &str, _: usize) {
     }
 }
 
-fn preflight(guide: &guide::Guide, machine: &Described) {
+fn preflight(guide: &guide::Guide, machine: &dyn Host) {
     if let Ok(report) = Preflight::new(guide).run(machine) {
         let mut written = Vec::new();
         let _ = build_setup_ready::write::json(&report, &mut written);
         let _ = build_setup_ready::write::plan_sh(&report, &mut written);
         let _ = build_setup_ready::write::plan_markdown(&report, &mut written);
+        let _ = build_setup_ready::write::markdown(&report, &mut written);
+        let _ = (write::junit(&report), write::tap(&report), write::html(&report));
     }
 }
 

@@ -64,7 +64,7 @@ use setup_ready_core::{catalogue, document};
 pub use side::{NoSide, side_in_file, side_of};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, random_id, remembered_id, state_folder};
 #[cfg(feature = "desk")]
-pub use surveying::{Broken, RowForm, Surveyed, Surveying, rows};
+pub use surveying::{Broken, RowForm, Surveyed, Surveying, rows, surveyed_text};
 pub use told::{ToldError, told, told_in_file};
 pub use watch::{Listening, Watch};
 #[cfg(feature = "desk")]

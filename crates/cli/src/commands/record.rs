@@ -3,8 +3,9 @@ use crate::arguments::{self, Shown};
 use crate::ask;
 use crate::exit::{Failure, Status};
 use crate::look::{Detail, Ink, Look, Paper};
+use crate::output;
 use build_setup_ready::text::join_words;
-use build_setup_ready::write::{Readers, recording_json, write_whole};
+use build_setup_ready::write::recording_json;
 use build_setup_ready::{GuideFile, Interrupt, Recorded, random_id, record, remembered_id, state_folder};
 use std::io::Write;
 use std::path::{Path, PathBuf};
@@ -37,7 +38,7 @@ pub(crate) fn run(typed: &arguments::Record, shown: &Shown, (interrupt, look): (
         note("Nothing was written.", look);
         return Ok(Status::NotReady);
     }
-    write_whole(&path, &text, Readers::AsUsual).map_err(|reason| Failure::Write { path: path.clone(), reason })?;
+    output::write(&text, Some(&path))?;
     if look.detail != Detail::Quiet {
         let mut paper = Paper::for_errors(look);
         paper.block(

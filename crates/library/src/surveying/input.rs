@@ -106,10 +106,7 @@ fn blocks(mut input: Box<dyn Read>, name: &str, take: &mut dyn FnMut(Block) -> b
         let is_whole = *whole.get_or_insert_with(|| is_one_document(&carried));
         let too_long = carried.len() as u64 > LARGEST;
         if too_long && (is_whole || memchr::memchr(b'\n', carried.get(before..).unwrap_or_default()).is_none()) {
-            return Err((
-                line,
-                io::Error::other(format!("a report of more than {LARGEST} bytes, which is the most that is read")),
-            ));
+            return Err((line, io::Error::other(NotRecording::TooLarge)));
         }
         if is_whole {
             if !ended {

@@ -252,6 +252,15 @@ impl Surveying<'_> {
     }
 }
 
+/// A survey of the reports and recordings in a text, one a line; without a guide.
+pub fn surveyed_text(text: &str) -> (Survey, Vec<Broken>) {
+    let judge = Judge::of(&Surveying::default());
+    let block = Block { source: String::new(), line: 1, bytes: text.as_bytes().to_vec(), whole: false };
+    judge.meets(&block);
+    let part = judge.each(&block, Tally::new(None, None), Tally::add);
+    (part.made.finish(), part.broken)
+}
+
 /// What was told of blocks so far.
 #[derive(Default)]
 struct Told {

@@ -37,10 +37,15 @@ pub fn write_whole_as_made(path: &Path, make: impl FnOnce(&mut dyn Write) -> io:
     })
 }
 
+/// Whether a path means what is open already, such as `/dev/stdout`: links of the system that must never be replaced, least of all by the administrator.
+fn is_of_the_system(path: &Path) -> bool {
+    ["/dev", "/proc"].iter().any(|folder| path.starts_with(folder))
+}
+
 fn put(path: &Path, readers: Readers, make: impl FnOnce(&mut dyn Write) -> io::Result<()>) -> io::Result<()> {
     if let Ok(known) = path.symlink_metadata()
         && !known.is_file()
-        && !known.is_symlink()
+        && (!known.is_symlink() || is_of_the_system(path))
     {
         if known.is_dir() {
             return Err(io::Error::new(io::ErrorKind::IsADirectory, "it is a folder"));
