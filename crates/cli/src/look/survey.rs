@@ -95,8 +95,9 @@ fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
     let apart = (survey.told_apart > 0)
         .then(|| format!("{} machines can be told apart: the newest report of each counts", survey.told_apart));
     let guides = (survey.guides > 1).then(|| format!("{} states of the guide", survey.guides));
-    let all: Vec<String> =
-        [Some(format!("{} reports", survey.reports)), recordings, days, apart, guides].into_iter().flatten().collect();
+    let what = if all_recorded { "recordings, assessed with this guide" } else { "reports" };
+    let what = format!("{} {what}", survey.reports);
+    let all: Vec<String> = [Some(what), recordings, days, apart, guides].into_iter().flatten().collect();
     paper.block(0, &format!("{}.", all.join("; ")), Ink::Quiet);
 }
 

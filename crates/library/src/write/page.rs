@@ -135,11 +135,30 @@ impl From<super::plots::PlotError> for PageError {
     }
 }
 
+/// A text whose parts between backticks are shown as code; all of it is escaped.
+fn coded(text: &str) -> minijinja::Value {
+    let parts: Vec<&str> = text.split('`').collect();
+    // An odd one is none.
+    let paired = parts.len() % 2 == 1;
+    let mut out = String::new();
+    for (at, part) in parts.iter().enumerate() {
+        let escaped = minijinja::HtmlEscape(part).to_string();
+        let (before, after) = match (at % 2 == 1, paired) {
+            (true, true) => ("<code>", "</code>"),
+            (_, false) if at > 0 => ("`", ""),
+            _ => ("", ""),
+        };
+        out.extend([before, &escaped, after]);
+    }
+    minijinja::Value::from_safe_string(out)
+}
+
 fn render(template: &str, values: minijinja::Value) -> Result<String, PageError> {
     let mut environment = Environment::new();
     environment.set_auto_escape_callback(|_| AutoEscape::Html);
     environment.set_trim_blocks(true);
     environment.set_lstrip_blocks(true);
+    environment.add_filter("coded", coded);
     let failed = |error: minijinja::Error| PageError(format!("{error:#}"));
     environment.add_template("page", template).map_err(failed)?;
     let page = environment.get_template("page").map_err(failed)?;

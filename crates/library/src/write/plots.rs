@@ -37,7 +37,7 @@ pub(super) fn bars(bars: &[Bar]) -> Result<String, PlotError> {
     {
         let size = (WIDTH.unsigned_abs(), (rows * ROW).unsigned_abs());
         let root = SVGBackend::with_string(&mut svg, size).into_drawing_area();
-        let font = ("sans-serif", 14).into_font();
+        let font = ("sans-serif", 17).into_font();
         let right = font.clone().color(&BLACK).pos(Pos::new(HPos::Right, VPos::Center));
         let left = font.color(&BLACK).pos(Pos::new(HPos::Left, VPos::Center));
         let longest = f64::from(WIDTH - LABELS - VALUES);
@@ -81,7 +81,7 @@ pub(super) fn line(weeks: &[(String, f64)]) -> Result<String, PlotError> {
             .y_labels(5)
             .x_label_formatter(&name)
             .y_label_formatter(&percent)
-            .label_style(("sans-serif", 13).into_font().color(&BLACK))
+            .label_style(("sans-serif", 16).into_font().color(&BLACK))
             .draw()
             .map_err(failed)?;
         let points = || weeks.iter().enumerate().map(|(at, (_, share))| (at, share * 100.0));
