@@ -89,8 +89,9 @@ fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
     let survey = &surveyed.survey;
     let of = if project.is_empty() { String::new() } else { format!(" of {project}") };
     paper.block(0, &format!("What the machines{of} come to"), Ink::Heading);
-    let recordings =
-        (surveyed.recordings > 0).then(|| format!("{} of them recordings, assessed with this guide", surveyed.recordings));
+    let all_recorded = survey.reports > 0 && surveyed.recordings == survey.reports;
+    let recordings = (surveyed.recordings > 0 && !all_recorded)
+        .then(|| format!("{} of them recordings, assessed with this guide", surveyed.recordings));
     let days = survey.days.map(|(first, last)| format!("{} to {}", date(first), date(last)));
     let apart = (survey.told_apart > 0)
         .then(|| format!("{} machines can be told apart: the newest report of each counts", survey.told_apart));
