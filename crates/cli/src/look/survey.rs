@@ -146,9 +146,10 @@ fn stops(paper: &mut Paper<'_>, title: &str, all: &[&Stop]) {
     }
     paper.heading(title);
     let narrow = paper.look().is_narrow();
-    let name = all.iter().map(|one| one.requirement.chars().count()).max().unwrap_or(0).min(WIDEST) + 2;
-    let counts = all.iter().map(|one| of(one.machines).len()).max().unwrap_or(0);
-    for one in all.iter().take(most(paper)) {
+    let shown: Vec<&&Stop> = all.iter().take(most(paper)).collect();
+    let name = shown.iter().map(|one| one.requirement.chars().count()).max().unwrap_or(0).min(WIDEST) + 2;
+    let counts = shown.iter().map(|one| of(one.machines).len()).max().unwrap_or(0);
+    for one in shown {
         let causes: Vec<String> = one.causes.iter().take(4).map(|(cause, count)| format!("{cause} {count}")).collect();
         let (count, causes) = (of(one.machines), causes.join(", "));
         let drawn = if narrow { String::new() } else { format!("{} ", bar(one.machines)) };
