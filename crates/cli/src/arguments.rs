@@ -322,7 +322,8 @@ pub(crate) struct How {
 impl How {
     /// Whether the machine is one that was recorded: then it is known for whom.
     pub(crate) fn is_recorded(&self) -> bool {
-        self.machine.as_deref().is_some_and(build_setup_ready::is_json_file)
+        let end = self.machine.as_deref().and_then(std::path::Path::extension);
+        end.is_some_and(|end| end.eq_ignore_ascii_case("json"))
     }
 }
 

@@ -65,6 +65,7 @@ pub(crate) enum Failure {
     #[error(transparent)]
     Load(#[from] LoadError),
     /// A recording cannot be used.
+    #[cfg(feature = "desk")]
     #[error("{} cannot be used: {reason}", .path.display())]
     Recording {
         /// Which file.
@@ -111,9 +112,9 @@ impl Failure {
     /// The exit status that it leads to.
     pub(crate) fn status(&self) -> Status {
         match self {
-            Self::Load(_) | Self::Recording { .. } | Self::OtherOwner { .. } | Self::LeadsOut(_) | Self::Word { .. } => {
-                Status::WrongUse
-            }
+            #[cfg(feature = "desk")]
+            Self::Recording { .. } => Status::WrongUse,
+            Self::Load(_) | Self::OtherOwner { .. } | Self::LeadsOut(_) | Self::Word { .. } => Status::WrongUse,
             Self::Write { .. } | Self::Output(_) | Self::Software(_) => Status::Failed,
         }
     }

@@ -43,7 +43,9 @@ pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
 #[cfg(feature = "desk")]
 pub use proof::Proof;
-pub use recording::{NotRecording, Recorded, is_json_file, read_recording, record, record_with, recording};
+#[cfg(feature = "desk")]
+pub use recording::{NotRecording, is_json_file, read_recording, recording};
+pub use recording::{Recorded, record, record_with};
 #[cfg(feature = "desk")]
 pub use rehearsing::{Matrix, NewExpectation, NotRewritten, Performance, Rehearsal, Rewritten, expectation};
 #[cfg(feature = "desk")]

@@ -3,9 +3,11 @@
 
 mod own;
 mod private;
+#[cfg(feature = "desk")]
 mod read;
 
 pub use private::{Recorded, record, record_with};
+#[cfg(feature = "desk")]
 pub use read::{NotRecording, is_json_file, read_recording, recording};
 
 use crate::guide::Guide;
