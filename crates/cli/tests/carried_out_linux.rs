@@ -72,23 +72,33 @@ fn between<'w>(written: &'w str, begin: &str, end: &str) -> Option<&'w str> {
 }
 
 /// Where what comes of the recording differs from what came of the machine; nothing where it does not.
-fn differs(written: &str, guide: &str, live: &Value) -> Option<String> {
+fn differs(written: &str, (guide_text, who): (&str, &str), live: &Value) -> Option<String> {
     let Some(text) = between(written, "RECORD", "RECORDED") else { return Some("there is no recording".to_owned()) };
     let recording = match build_setup_ready::recording(text) {
         Ok(recording) => recording,
         Err(error) => return Some(format!("the recording cannot be read: {error}\n{text}")),
     };
-    let guide = build_setup_ready::guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{guide}")).unwrap();
+    let guide = build_setup_ready::guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{guide_text}")).unwrap();
     let replayed = build_setup_ready::Preflight::new(guide).run(&recording).unwrap();
     let mut json = Vec::new();
     build_setup_ready::write::json(&replayed, &mut json).unwrap();
     let replayed: Value = serde_json::from_slice(&json).unwrap();
-    let (there, here) = (&replayed["requirements"][0], &live["requirements"][0]);
-    // What was free or held a moment ago has other numbers now; and names are replaced.
-    let keys = ["verdict", "cause", "kind", "level"];
-    let first = |one: &Value| one["fixes"][0]["source"].clone();
-    let same = keys.iter().all(|key| there[*key] == here[*key]) && first(there) == first(here) && here["verdict"].is_string();
-    (!same).then(|| format!("from the recording: {there:#}"))
+    // What stands for the person stands for them in both; how long an answer took, and what was free a moment ago, is another each time.
+    let mut replacer = build_setup_ready::privacy::Replacer::for_guide(guide_text);
+    replacer.user(who);
+    replacer.home(&format!("/home/{who}"));
+    replacer.project(&format!("/home/{who}/project"));
+    let mut seen = |report: &Value| {
+        let mut one = report["requirements"][0].clone();
+        if let Some(one) = one.as_object_mut() {
+            one.remove("elapsed_ms");
+        }
+        let numbers = regex::Regex::new(r"[0-9]+").unwrap();
+        numbers.replace_all(&replacer.text(&one.to_string()), "0").into_owned()
+    };
+    let (there, here) = (seen(&replayed), seen(live));
+    let same = there == here && live["requirements"][0]["verdict"].is_string();
+    (!same).then(|| format!("from the recording: {there}\nfrom the machine:   {here}"))
 }
 
 fn report(written: &str) -> Value {
@@ -122,7 +132,7 @@ fn carry_out(situation: &Situation) -> Outcome {
     let written = root.sign_in(&format!("{session}\n{}\n{}", preflight(), recorded()));
     log += &written;
     let first = report(&written);
-    let differs = differs(&written, &format!("[require.x]\n{}", situation.guide), &first);
+    let differs = differs(&written, (&format!("[require.x]\n{}", situation.guide), &situation.who), &first);
     let one = &first["requirements"][0];
     let text = |value: &Value| value.as_str().unwrap_or_default().to_owned();
     let fix = &one["fixes"][0];

@@ -328,11 +328,10 @@ fn what_cannot_be_used_is_named_with_the_reason_and_the_others_go_on() {
             }
             let survey = run(&into, &["survey", "sent"]);
             says(&survey, "survey");
-            assert!(
-                text(&survey.stdout).contains(if does == "escapes" { "2 machines are ready" } else { "1 machines are ready" }),
-                "{name}: {}",
-                text(&survey.stdout)
-            );
+            // Two recordings of one machine, by their id, are one machine.
+            let machines =
+                if does == "escapes" && sort == "report" { "of 2 machines are ready" } else { "of 1 machine is ready" };
+            assert!(text(&survey.stdout).contains(machines), "{name}: {}", text(&survey.stdout));
         }
     }
 }

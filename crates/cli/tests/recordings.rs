@@ -6,7 +6,7 @@ use build_setup_ready::privacy::Replacer;
 use build_setup_ready::report::Report;
 use build_setup_ready::selection::Selection;
 use build_setup_ready::write::{json, markdown, recording_json};
-use build_setup_ready::{Described, GuideFile, Preflight, record, record_with, recording};
+use build_setup_ready::{Described, GuideFile, Live, Preflight, record, record_with, recording};
 use rstest::rstest;
 use serde_json::Value;
 use std::fmt::Write as _;
@@ -188,6 +188,24 @@ fn every_described_machine_comes_to_the_same_from_its_recording(#[case] role: Op
         let (first, again) = (seen_by_others(&first, &mut replacer.clone()), seen_by_others(&again, &mut replacer));
         assert_eq!(again, first, "{}", machine.name);
     }
+}
+
+/// This machine, whatever it is: all that comes of the recording is what came of it, but for what was replaced.
+#[rstest]
+#[case::for_the_demonstration(GUIDE)]
+#[case::for_our_own_project(include_str!("../../../setup-guide.toml"))]
+fn this_machine_comes_to_the_same_from_its_recording(#[case] guide: &str) {
+    let (_folder, file) = guide_file(guide);
+    let preflight = || Preflight::new(Arc::clone(&file.guide)).guide_source("setup-guide.toml", file.sha256.clone());
+    let selection = Selection { offline: true, ..Selection::default() };
+    let first = preflight().select(selection).run(&Live::for_guide(&file)).unwrap();
+    let recorded = record(&first, &file).unwrap();
+    assert_eq!(recorded.differing, Vec::<String>::new());
+    let read = recording(&as_text(|out| recording_json(&recorded.recording, out).unwrap())).unwrap();
+    let again = preflight().run(&read).unwrap();
+    let mut replacer = recorded.replacer;
+    let (first, again) = (seen_by_others(&first, &mut replacer.clone()), seen_by_others(&again, &mut replacer));
+    assert_eq!(again, first);
 }
 
 #[test]

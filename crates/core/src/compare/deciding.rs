@@ -9,6 +9,9 @@ use crate::probe::Probe;
 use crate::selection::Selection;
 use crate::verdict::Verdict;
 
+/// Larger guides are not assessed as a whole for each fact of each difference.
+const MOST_TOGETHER: usize = 300;
+
 /// What comes of a requirement on the machine `other` where the answers to `exchanged` are those of `one`, with all that was asked for it.
 ///
 /// What `other` was never asked is answered by `one` too: the question comes up only since something else was exchanged.
@@ -42,7 +45,11 @@ pub fn deciding(
 ) -> Option<Vec<Arc<Probe>>> {
     let alone = |selection: &Selection| Selection { only: vec![index], stage: None, ..selection.clone() };
     // By itself it costs little; what depends on others that are chosen too, such as a disk that is shared, needs them all.
-    among(guide, index, (usual.0, &alone(usual.1)), (odd.0, &alone(odd.1))).or_else(|| among(guide, index, usual, odd))
+    let found = among(guide, index, (usual.0, &alone(usual.1)), (odd.0, &alone(odd.1)));
+    if found.is_some() || guide.requirements.len() > MOST_TOGETHER {
+        return found;
+    }
+    among(guide, index, usual, odd)
 }
 
 /// The same, for exactly what these selections choose.

@@ -229,18 +229,11 @@ pub(super) fn homes(replacer: &mut Replacer, text: &str) -> String {
         out.push_str(text.get(from..start).unwrap_or_default());
         let name = text.get(start..end).unwrap_or_default();
         let small = name.to_lowercase();
+        let shared = ["", "linuxbrew", "public", "shared", "default", "all", PERSON].contains(&small.as_str());
         // What a guide says of somebody's folder, it says itself.
-        let known = small.is_empty()
-            || small == "linuxbrew"
-            || small == "public"
-            || small == "shared"
-            || small == "default"
-            || small == "all";
-        if known
-            || small == PERSON
-            || small.starts_with("person-")
-            || replacer.guide.contains(text.get(start.saturating_sub(6)..end).unwrap_or(" ").to_lowercase().as_str())
-        {
+        let said =
+            text.get(start.saturating_sub("/home/".len())..end).is_some_and(|path| replacer.guide.contains(&path.to_lowercase()));
+        if shared || small.starts_with("person-") || said {
             out.push_str(name);
         } else {
             let instead = replacer.someone(&small);

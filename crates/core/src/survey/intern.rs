@@ -6,6 +6,9 @@ use hashbrown::HashMap;
 /// What stands for every text that came when there was no room any more.
 pub(super) const OTHERS: &str = "others";
 
+/// No more of a text is kept, in bytes: ids, versions and causes are short.
+const LONGEST: usize = 300;
+
 /// Texts by number.
 #[derive(Debug, Clone)]
 pub(super) struct Interned {
@@ -22,6 +25,7 @@ impl Interned {
 
     /// The number of a text.
     pub(super) fn number(&mut self, text: &str) -> u32 {
+        let text = text.get(..text.floor_char_boundary(LONGEST)).unwrap_or(text);
         if let Some(number) = self.numbers.get(text) {
             return *number;
         }

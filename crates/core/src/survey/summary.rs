@@ -130,8 +130,9 @@ impl Survey {
             return "No report could be read.".to_owned();
         }
         let ready = Share { count: self.ready, of: self.machines };
+        let machines = if self.machines == 1 { "machine is" } else { "machines are" };
         let mut parts =
-            vec![format!("{} of {} machines are ready ({} %)", self.ready, self.machines, ready.percent().unwrap_or(0))];
+            vec![format!("{} of {} {machines} ready ({} %)", self.ready, self.machines, ready.percent().unwrap_or(0))];
         let others = [(self.not_ready, "not ready"), (self.undecided, "undecided"), (self.ready_here, "ready here only")];
         parts.extend(others.into_iter().filter(|(count, _)| *count > 0).map(|(count, what)| format!("{count} {what}")));
         let stop = self.stops.first().filter(|stop| stop.level == Level::Must);

@@ -1,6 +1,6 @@
 //! Counting reports, in as much room for many as for few.
 
-use super::intern::Interned;
+use super::intern::{Interned, OTHERS};
 use super::machines::Machines;
 use super::week::Moment;
 use super::{Changed, Dimension, Entry, WhatIf};
@@ -17,6 +17,8 @@ const MOST_REQUIREMENTS: usize = 10_000;
 const MOST_GROUPS: usize = 1_000;
 /// More versions, fixes or causes than these are counted together.
 const MOST_TEXTS: usize = 50_000;
+/// There are no more causes, and more versions of one tool than these are counted together: what is kept of each requirement is bounded, too.
+const MOST_OF_EACH: usize = 1_000;
 /// More weeks, or states of the guide, than these are not told apart.
 const MOST_WEEKS: usize = 5_000;
 /// Nothing.
@@ -54,6 +56,14 @@ pub(super) struct Counted {
     /// By group: how many are unmet, of how many that were asked.
     pub(super) groups: BTreeMap<u32, [u64; 2]>,
     pub(super) versions: HashMap<u32, u64>,
+}
+
+impl Counted {
+    /// Counts a version; one too many counts as another's.
+    fn version(&mut self, version: u32, times: u64, others: u32) {
+        let known = self.versions.len() < MOST_OF_EACH || self.versions.contains_key(&version);
+        *self.versions.entry(if known { version } else { others }).or_default() += times;
+    }
 }
 
 /// Reports, counted.
@@ -133,7 +143,7 @@ impl Tally {
             changes: [0; 4],
             requirements: Interned::new(MOST_REQUIREMENTS),
             groups: Interned::new(MOST_GROUPS),
-            causes: Interned::new(MOST_TEXTS),
+            causes: Interned::new(MOST_OF_EACH),
             versions: Interned::new(MOST_TEXTS),
             fixes: Interned::new(MOST_TEXTS),
             machines: Machines::default(),
@@ -208,6 +218,7 @@ impl Tally {
         if let Some(changed) = essence.changed {
             count(&mut self.changes, changed as usize);
         }
+        let others = self.versions.number(OTHERS);
         for item in &essence.items {
             let at = usize::try_from(item.requirement).unwrap_or(usize::MAX);
             while self.counted.len() <= at.min(MOST_REQUIREMENTS) {
@@ -233,7 +244,7 @@ impl Tally {
                 }
             }
             if item.version != NONE {
-                *counted.versions.entry(item.version).or_default() += 1;
+                counted.version(item.version, 1, others);
             }
         }
     }
@@ -261,6 +272,7 @@ impl Tally {
             let [mine, mine_ready] = self.weeks.entry(monday).or_default();
             (*mine, *mine_ready) = (*mine + reports, *mine_ready + ready);
         }
+        let others = self.versions.number(OTHERS);
         for (at, counted) in other.counted.iter().enumerate() {
             let theirs = u32::try_from(at).unwrap_or(NONE);
             let mine = usize::try_from(number(&mut self.requirements, &other.requirements, theirs)).unwrap_or(0);
@@ -284,7 +296,7 @@ impl Tally {
                 (*mine_open, *mine_all) = (*mine_open + open, *mine_all + all);
             }
             for (version, times) in &counted.versions {
-                *mine.versions.entry(number(&mut self.versions, &other.versions, *version)).or_default() += times;
+                mine.version(number(&mut self.versions, &other.versions, *version), *times, others);
             }
         }
         for (id, reports) in other.machines.in_order() {
