@@ -16,6 +16,7 @@ use snapbox::assert_data_eq;
 use snapbox::data::Data;
 use std::collections::BTreeMap;
 use std::fs;
+#[cfg(unix)]
 use std::io::Write as _;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Output};
@@ -237,6 +238,21 @@ fn another_range_costs_what_assessing_again_says() {
     assert_eq!(asked["what_if"]["not_met_already"].as_u64().unwrap(), unmet(&asked));
 }
 
+#[rstest]
+#[case::rehearsed_beside_described_ones(&["rehearse", "--machine", "class/newcomer-01.recording.json", "--machine", "machines/shared-server.toml"], 0, "newcomer-01")]
+#[case::expecting_nothing(&["rehearse", "--expect", "--machine", "class/newcomer-01.recording.json"], 2, "is a recording")]
+#[case::explained(&["explain", "cmake", "--machine", "class/newcomer-01.recording.json"], 0, "cmake")]
+#[case::planned(&["plan", "--machine", "class/newcomer-01.recording.json"], 1, "Install cmake")]
+#[case::not_walked_through(&["walk", "--machine", "class/newcomer-01.recording.json"], 2, "stays as it is")]
+fn recordings_are_taken_where_described_machines_are(#[case] arguments: &[&str], #[case] status: i32, #[case] says: &str) {
+    let (_folder, into) = driftbuoy();
+    let output = run(&into, arguments);
+    let said = text(&output.stdout) + &text(&output.stderr);
+    assert_eq!(output.status.code(), Some(status), "{said}");
+    assert!(said.contains(says), "{said}");
+}
+
+#[cfg(unix)]
 #[test]
 fn reports_come_in_files_in_lines_compressed_and_through_a_pipe() {
     let (_folder, into) = driftbuoy();
@@ -275,6 +291,7 @@ fn reports_come_in_files_in_lines_compressed_and_through_a_pipe() {
 }
 
 /// The list was written before anything read them. Each is named, and the others go on.
+#[cfg(unix)]
 #[test]
 fn what_cannot_be_used_is_named_with_the_reason_and_the_others_go_on() {
     let list: toml::Table = include_str!("recordings/bad.toml").parse().unwrap();
@@ -336,6 +353,7 @@ fn what_cannot_be_used_is_named_with_the_reason_and_the_others_go_on() {
     }
 }
 
+#[cfg(unix)]
 #[test]
 fn a_full_disk_leaves_no_half_file() {
     let (_folder, into) = driftbuoy();

@@ -96,7 +96,7 @@ pub(crate) enum RehearsalFormat {
 Exit status: 0 all is as expected, and no way to fail ends in nothing to do; 1 otherwise; 2 wrong use."
 )]
 pub(crate) struct Rehearse {
-    /// A described machine; may stand several times. Otherwise all in the folder machines beside the guide
+    /// A described machine or a recording; may stand several times. Otherwise all in the folder machines beside the guide
     #[arg(long, value_name = "FILE")]
     pub(crate) machine: Vec<PathBuf>,
     /// Make a machine for every way to fail on the systems that the guide promises, and follow the advice there

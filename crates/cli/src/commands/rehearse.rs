@@ -1,4 +1,4 @@
-use super::check::load_guide;
+use super::check::{load_guide, recorded_machine};
 use crate::arguments::{self, RehearsalFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Look, Paper, rehearsal};
@@ -7,7 +7,7 @@ use build_setup_ready::rehearsal::End;
 use build_setup_ready::write::{
     Readers, Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown, write_whole,
 };
-use build_setup_ready::{Described, GuideFile, NewExpectation, Rehearsal, expectation, read_text};
+use build_setup_ready::{Described, GuideFile, NewExpectation, Rehearsal, expectation, is_json_file, read_text};
 use std::path::{Path, PathBuf};
 
 /// Tries the guide before newcomers do.
@@ -23,9 +23,13 @@ pub(crate) fn run(typed: &arguments::Rehearse, shown: &Shown, look: &Look) -> Re
         return Ok(if left { Status::NotReady } else { Status::Ready });
     }
     let paths = machines(typed, &file)?;
-    let machines = paths.iter().map(|path| Described::load(path)).collect::<Result<Vec<_>, _>>()?;
-    let matrix = rehearsal.on(&machines);
     if typed.expect {
+        if let Some(path) = paths.iter().find(|path| is_json_file(path)) {
+            let note = "Leave it out, or leave out --expect: only described machines say what they expect.";
+            return Err(wrong(format!("{} is a recording, which expects nothing", path.display()), note));
+        }
+        let machines = paths.iter().map(|path| Described::load(path)).collect::<Result<Vec<_>, _>>()?;
+        let matrix = rehearsal.on(&machines);
         let mut new: Vec<(PathBuf, NewExpectation)> = Vec::new();
         for ((path, machine), performance) in paths.iter().zip(&machines).zip(&matrix.performances) {
             let rewritten = expectation(&read_text(path)?, machine, &performance.report);
@@ -45,6 +49,17 @@ pub(crate) fn run(typed: &arguments::Rehearse, shown: &Shown, look: &Look) -> Re
         output::write(paper.into_text().as_bytes(), shown.output.as_deref())?;
         return Ok(if new.is_empty() || typed.write { Status::Ready } else { Status::NotReady });
     }
+    let mut performances = Vec::new();
+    for path in &paths {
+        performances.extend(if is_json_file(path) {
+            let name = path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
+            rehearsal
+                .perform_recorded(name.trim_end_matches(".json").trim_end_matches(".recording"), &recorded_machine(path, &file)?)
+        } else {
+            rehearsal.perform(&Described::load(path)?)
+        });
+    }
+    let matrix = rehearsal.of(performances);
     let differs = matrix.differences() > 0;
     put(typed, shown, look, Rehearsed::Machines(&matrix))?;
     Ok(if differs { Status::NotReady } else { Status::Ready })

@@ -23,6 +23,10 @@ pub(crate) fn run(typed: &arguments::Walk, shown: &Shown, (interrupt, look): (&I
         let message = "walk talks with you and has no result to write to a file".to_owned();
         return Err(Failure::Word { message, note: "Leave out --output, or use preflight or plan.".to_owned() });
     }
+    if typed.how.is_recorded() {
+        let message = "a recording stays as it is, so there is nothing to walk through with it".to_owned();
+        return Err(Failure::Word { message, note: "Use preflight, plan or explain with it.".to_owned() });
+    }
     let file = load_guide(shown, look)?;
     let memory = memory::<WalkPlace>(&file, &typed.how);
     let place = memory.as_ref().filter(|_| !typed.anew).and_then(Remembered::read);

@@ -195,7 +195,6 @@ const COMMON: &[&str] = &[
     "arm64",
     "amd64",
     "ec2-user",
-    "vagrant",
     "container",
 ];
 

@@ -26,7 +26,7 @@ impl Machines {
         let kept = self.by_id.entry(id.into()).or_default();
         kept.push(essence);
         if kept.len() > MOST_REPORTS {
-            kept.sort_by_key(|essence| essence.when);
+            kept.sort_by_key(Essence::place);
             kept.remove(0);
         }
         None
@@ -40,7 +40,7 @@ impl Machines {
     /// The reports of each machine, the oldest first.
     pub(super) fn in_order(self) -> impl Iterator<Item = (Box<str>, Vec<Essence>)> {
         self.by_id.into_iter().map(|(id, mut reports)| {
-            reports.sort_by_key(|essence| essence.when);
+            reports.sort_by_key(Essence::place);
             (id, reports)
         })
     }

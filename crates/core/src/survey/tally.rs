@@ -39,10 +39,19 @@ pub(super) struct Item {
 #[derive(Debug, Clone)]
 pub(super) struct Essence {
     pub(super) when: Option<Moment>,
+    /// Tells two reports of one moment apart, in whichever order and on whichever thread they came.
+    pub(super) mark: u64,
     pub(super) outcome: Outcome,
     pub(super) group: u32,
     pub(super) changed: Option<Changed>,
     pub(super) items: Box<[Item]>,
+}
+
+impl Essence {
+    /// Where it stands among the reports of its machine.
+    pub(super) fn place(&self) -> (Option<Moment>, u64) {
+        (self.when, self.mark)
+    }
 }
 
 /// What was counted of a requirement.
@@ -119,6 +128,15 @@ fn place(outcome: Outcome) -> usize {
     }
 }
 
+/// A number that is the same for the same verdicts, causes and versions (FNV-1a, by Fowler, Noll and Vo).
+fn mark(entry: &Entry<'_>) -> u64 {
+    let texts = entry.requirements.iter().flat_map(|row| {
+        [&*row.id, row.verdict.word(), row.cause.as_deref().unwrap_or_default(), row.version().unwrap_or_default()]
+    });
+    let bytes = texts.flat_map(|text| text.bytes().chain([0]));
+    bytes.fold(0xcbf2_9ce4_8422_2325, |mark, byte| (mark ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3))
+}
+
 fn count<const N: usize>(counts: &mut [u64; N], at: usize) {
     if let Some(count) = counts.get_mut(at) {
         *count += 1;
@@ -191,6 +209,7 @@ impl Tally {
         }
         Essence {
             when: Moment::parse(&entry.started),
+            mark: if entry.id.is_some() { mark(entry) } else { 0 },
             outcome: entry.outcome,
             group: self.by.map_or(NONE, |by| self.groups.number(&entry.group(by))),
             changed: judged,

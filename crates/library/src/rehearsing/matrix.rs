@@ -1,10 +1,10 @@
 //! A guide on described machines: what came of each requirement on each, and where that is not what the machine expects.
 
 use super::ways::{Rehearsal, report_on};
-use crate::Described;
 use crate::guide::Guide;
 use crate::report::Report;
 use crate::selection::Selection;
+use crate::{Described, Recording};
 use std::sync::Arc;
 
 /// A guide on described machines.
@@ -43,19 +43,32 @@ impl Matrix {
 impl Rehearsal {
     /// Tries the guide on described machines.
     pub fn on(&self, machines: &[Described]) -> Matrix {
-        let perform = |machine: &Described| {
-            let report = report_on(&self.guide, Selection::default(), machine)?;
-            let mut differences = machine.differences(&report);
-            differences.extend(machine.disagreements(Arc::clone(&self.guide)));
-            Some(Performance {
-                machine: machine.machine_name().to_owned(),
-                about: machine.about().map(ToOwned::to_owned),
-                expects: !machine.expected().is_empty() || !machine.expectations().is_empty(),
-                report,
-                differences,
-            })
-        };
-        Matrix { guide: Arc::clone(&self.guide), performances: machines.iter().filter_map(perform).collect() }
+        self.of(machines.iter().filter_map(|machine| self.perform(machine)).collect())
+    }
+
+    /// What came of trying it on each machine, together.
+    pub fn of(&self, performances: Vec<Performance>) -> Matrix {
+        Matrix { guide: Arc::clone(&self.guide), performances }
+    }
+
+    /// Tries the guide on a described machine; `None` where its selection is of another guide.
+    pub fn perform(&self, machine: &Described) -> Option<Performance> {
+        let report = report_on(&self.guide, Selection::default(), machine)?;
+        let mut differences = machine.differences(&report);
+        differences.extend(machine.disagreements(Arc::clone(&self.guide)));
+        Some(Performance {
+            machine: machine.machine_name().to_owned(),
+            about: machine.about().map(ToOwned::to_owned),
+            expects: !machine.expected().is_empty() || !machine.expectations().is_empty(),
+            report,
+            differences,
+        })
+    }
+
+    /// Tries the guide on a machine that was recorded, as it was chosen then; it expects nothing.
+    pub fn perform_recorded(&self, name: &str, recording: &Recording) -> Option<Performance> {
+        let report = report_on(&self.guide, Selection::default(), recording)?;
+        Some(Performance { machine: name.to_owned(), about: None, expects: false, report, differences: Vec::new() })
     }
 
     /// The guide.

@@ -13,7 +13,7 @@ use crate::report::Report;
 use crate::selection::Selection;
 use crate::settled::Settled;
 use crate::verdict::Verdict;
-use crate::{Described, Preflight};
+use crate::{Host, Preflight};
 use std::collections::BTreeSet;
 use std::path::Path;
 use std::sync::Arc;
@@ -203,7 +203,7 @@ impl<'r> Trial<'r> {
 }
 
 /// A preflight of a machine by one thread: there is nothing to wait for.
-pub(super) fn report_on(guide: &Arc<Guide>, selection: Selection, machine: &Described) -> Option<Report> {
+pub(super) fn report_on(guide: &Arc<Guide>, selection: Selection, machine: &dyn Host) -> Option<Report> {
     Preflight::new(Arc::clone(guide)).select(selection).jobs(1).run(machine).ok()
 }
 

@@ -9,6 +9,8 @@ use serde::Serialize;
 
 /// What all pages look like.
 const STYLE: &str = include_str!("../../templates/style.css");
+/// What stands around each.
+const FRAME: &str = include_str!("../../templates/frame.html");
 const GUIDE: &str = include_str!("../../templates/guide.html");
 const REHEARSAL: &str = include_str!("../../templates/rehearsal.html");
 /// Lets one choose the system and the role; without it all is shown.
@@ -160,6 +162,7 @@ fn render(template: &str, values: minijinja::Value) -> Result<String, PageError>
     environment.set_lstrip_blocks(true);
     environment.add_filter("coded", coded);
     let failed = |error: minijinja::Error| PageError(format!("{error:#}"));
+    environment.add_template("frame", FRAME).map_err(failed)?;
     environment.add_template("page", template).map_err(failed)?;
     let page = environment.get_template("page").map_err(failed)?;
     page.render(values).map_err(failed)
