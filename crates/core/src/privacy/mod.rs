@@ -14,6 +14,8 @@ use core::net::IpAddr;
 use hashbrown::HashSet;
 use kept::is_common;
 
+pub use shapes::without_logins;
+
 /// The person's own name, and the last part of their home folder, wherever these stood.
 const PERSON: &str = "person";
 /// The machine's name.
@@ -296,7 +298,7 @@ impl Replacer {
             name.met = true;
             return name.instead.clone();
         }
-        let text = shapes::logins(text);
+        let text = without_logins(text);
         let text = shapes::tokens(self, &text);
         let text = shapes::mails(self, &text);
         let text = self.with_names(text);

@@ -71,8 +71,8 @@ pub(super) fn instead_of(text: &str, lower: &str, instead: &str, path: bool) -> 
     out
 }
 
-/// Addresses without the names and passwords in them.
-pub(super) fn logins(text: &str) -> String {
+/// A text whose addresses have lost the names and passwords in them.
+pub fn without_logins(text: &str) -> String {
     if !text.contains("://") {
         return text.to_owned();
     }

@@ -2,6 +2,7 @@
 
 use crate::guide::Guide;
 use crate::observation::{Observation, Run};
+use crate::privacy::without_logins;
 use crate::probe::Probe;
 use crate::read::env_entries;
 use base64::Engine;
@@ -236,24 +237,6 @@ fn lower_escapes(text: &str) -> String {
         all.push_str(rest);
     }
     all
-}
-
-/// A text whose addresses have lost the names and passwords in them.
-fn without_logins(text: &str) -> String {
-    let mut parts = text.split("://");
-    let mut clean = parts.next().unwrap_or_default().to_owned();
-    for part in parts {
-        clean.push_str("://");
-        let authority = part.find(|c: char| c.is_whitespace() || "/?#\"'<>".contains(c)).unwrap_or(part.len());
-        match part.get(..authority).and_then(|authority| authority.rfind('@')) {
-            Some(at) => {
-                clean.push_str(HIDDEN);
-                clean.push_str(part.get(at..).unwrap_or_default());
-            }
-            None => clean.push_str(part),
-        }
-    }
-    clean
 }
 
 #[cfg(test)]
