@@ -47,3 +47,30 @@ opened() {
   strace -f -qq -e trace=open,openat,openat2 -o "$ROOT/strace.txt" "$PROGRAM" preflight
   [ -s "$ROOT/strace.txt" ] && ! grep -F "$1\"" "$ROOT/strace.txt" | grep -v O_PATH
 }
+# Recordings and reports of this machine, in `sent`, and one of them changed by lines of Python: `d` is what it says, `text` how it is written.
+sent() {
+  mkdir -p sent
+  "$PROGRAM" record --yes --quiet --output sent/good.recording.json > /dev/null 2>&1
+  "$PROGRAM" preflight --format json --output sent/good.json > /dev/null 2>&1 || true
+  [ -s sent/good.recording.json ] && [ -s sent/good.json ]
+}
+forged() {
+  "$PYTHON" - "$1" "$2" "$3" <<'PYTHON'
+import json, sys
+d = json.load(open(sys.argv[1]))
+def everywhere(value, change):
+    if isinstance(value, str): return change(value)
+    if isinstance(value, list): return [everywhere(one, change) for one in value]
+    if isinstance(value, dict): return {key: everywhere(one, change) for key, one in value.items()}
+    return value
+def answers(kind): return [one for one in d["answers"] if (one["probe"] if isinstance(one["probe"], str) else next(iter(one["probe"]))) == kind]
+text = None
+exec(sys.argv[3])
+open(sys.argv[2], "w").write(json.dumps(d) if text is None else text)
+PYTHON
+}
+# Everything that reads what was sent.
+receives() {
+  "$PROGRAM" preflight -v --machine "$1"; "$PROGRAM" plan --machine "$1"; "$PROGRAM" plan --machine "$1" --format sh; "$PROGRAM" explain --machine "$1"
+  "$PROGRAM" compare "$1" sent/good.recording.json; "$PROGRAM" compare "$1" sent/good.json --format markdown; "$PROGRAM" survey sent; "$PROGRAM" rehearse --machine "$1"
+}
