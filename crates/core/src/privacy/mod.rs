@@ -4,22 +4,30 @@
 //! of mail and of networks, logins, tokens). The same thing gets the same replacement everywhere, so that two paths can still be seen to be equal, and
 //! what the guide itself says stays: a verdict may rest on it.
 
+mod addresses;
+mod folders;
+mod hosts;
 mod kept;
-mod shapes;
+mod people;
+mod secrets;
+mod words;
 
 use crate::observation::{DeviceState, Observation, SocketState, SystemProxy};
 use crate::prelude::*;
+use crate::text::without_escapes;
 use alloc::collections::BTreeMap;
 use core::net::IpAddr;
 use hashbrown::HashSet;
 use kept::is_common;
 
-pub use shapes::without_logins;
+pub use secrets::without_logins;
 
 /// The person's own name, and the last part of their home folder, wherever these stood.
 const PERSON: &str = "person";
 /// The machine's name.
 const MACHINE: &str = "this-machine";
+/// The domain that the person's account belongs to.
+const THIS_DOMAIN: &str = "this-domain";
 /// What was a token.
 const HIDDEN: &str = "[hidden]";
 /// Names of fewer letters are replaced only where they are the name of a folder for people: as words they would be taken out of any text.
@@ -79,6 +87,8 @@ pub struct Replacer {
     groups: usize,
     /// Names are replaced only in paths and where they are all of a text.
     narrow: bool,
+    /// Folders that hold those of people as `/home/` does, since the person's own lies there; in small letters, with the slash at their end.
+    homes: Vec<String>,
 }
 
 impl Replacer {
@@ -105,6 +115,7 @@ impl Replacer {
             tokens: BTreeMap::new(),
             groups: 0,
             narrow: false,
+            homes: Vec::new(),
         }
     }
 
@@ -141,11 +152,19 @@ impl Replacer {
     /// The name by which the person signs in.
     pub fn user(&mut self, name: &str) {
         // Some systems say it with the machine's name or the domain's before it.
-        let name = name.rsplit('\\').next().unwrap_or(name);
+        let (domain, name) = name.rsplit_once('\\').unwrap_or(("", name));
+        self.account_domain(domain);
         let lower = name.to_lowercase();
         if !self.is_known(&lower) {
             self.people.insert(lower, PERSON.to_owned());
             self.add_word(name, PERSON.to_owned());
+        }
+    }
+
+    /// The domain that the person's account belongs to, by its short name.
+    pub fn account_domain(&mut self, name: &str) {
+        if !self.is_known(&name.to_lowercase()) {
+            self.add_word(name, THIS_DOMAIN.to_owned());
         }
     }
 
@@ -160,36 +179,6 @@ impl Replacer {
             if word.chars().count() >= SHORTEST_WORD && !self.is_known(&word.to_lowercase()) {
                 self.add_word(word, PERSON.to_owned());
             }
-        }
-    }
-
-    /// The person's home folder, as one path.
-    pub fn home(&mut self, path: &str) {
-        let path = path.trim_end_matches(['/', '\\']);
-        let instead = match path.split_once(":\\") {
-            Some((drive, _)) => format!("{drive}:\\Users\\{PERSON}"),
-            None if path.starts_with("/Users/") => format!("/Users/{PERSON}"),
-            None => format!("/home/{PERSON}"),
-        };
-        if path != "/root" && !path.starts_with("/var/root") {
-            self.folder(path, instead);
-        }
-    }
-
-    /// The folder of the project, as one path.
-    pub fn project(&mut self, path: &str) {
-        let path = path.trim_end_matches(['/', '\\']);
-        let instead = path.split_once(":\\").map_or_else(|| "/project".to_owned(), |(drive, _)| format!("{drive}:\\project"));
-        self.folder(path, instead);
-    }
-
-    fn folder(&mut self, path: &str, instead: String) {
-        let deep = path.chars().filter(|c| "/\\".contains(*c)).count() > 0 && path.len() > 3;
-        if deep && !self.guide.contains(&path.to_lowercase()) && path != instead {
-            if path.contains('\\') {
-                self.add(&path.replace('\\', "/"), instead.replace('\\', "/"), Where::Path);
-            }
-            self.add(path, instead, Where::Path);
         }
     }
 
@@ -298,19 +287,24 @@ impl Replacer {
             name.met = true;
             return name.instead.clone();
         }
-        let text = without_logins(text);
-        let text = shapes::tokens(self, &text);
-        let text = shapes::mails(self, &text);
+        let text = without_escapes(text);
+        let text = secrets::blocks(&without_logins(&text));
+        let text = secrets::tokens(self, &text);
+        let text = people::directory(self, &text);
+        let text = people::mails(self, &text);
         let text = self.with_names(text);
-        let text = shapes::homes(self, &text);
-        let text = shapes::hosts(self, &text);
-        shapes::addresses(self, &text)
+        let text = people::homes(self, &text);
+        let text = people::accounts(self, &text);
+        let text = hosts::hosts(self, &text);
+        let text = hosts::servers(self, &text);
+        let text = addresses::links(self, &text);
+        addresses::addresses(self, &text)
     }
 
     fn with_names(&mut self, text: String) -> String {
         let mut text = text;
         for name in self.names.iter_mut().filter(|name| name.place != Where::Whole) {
-            let new = shapes::instead_of(&text, &name.lower, &name.instead, name.place == Where::Path);
+            let new = words::instead_of(&text, &name.lower, &name.instead, name.place == Where::Path);
             name.met |= new != text;
             text = new;
         }

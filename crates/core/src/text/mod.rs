@@ -38,3 +38,21 @@ pub fn capitalised(title: &str) -> String {
     let mut letters = title.chars();
     letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
 }
+
+/// The text without ECMA-48 control sequences: some programs colour even what goes into a pipe.
+pub(crate) fn without_escapes(text: &str) -> String {
+    if !text.contains('\u{1b}') {
+        return text.to_owned();
+    }
+    let mut plain = String::with_capacity(text.len());
+    let mut rest = text;
+    while let Some((front, sequence)) = rest.split_once('\u{1b}') {
+        plain.push_str(front);
+        rest = match sequence.strip_prefix('[') {
+            Some(parameters) => parameters.split_once(|c: char| ('@'..='~').contains(&c)).map_or("", |(_, after)| after),
+            None => sequence,
+        };
+    }
+    plain.push_str(rest);
+    plain
+}

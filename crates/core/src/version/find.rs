@@ -3,6 +3,7 @@
 use super::Version;
 use super::names::{Asked, Attribution, BASES, attribution};
 use crate::prelude::*;
+use crate::text::without_escapes;
 
 /// A version found in text, with the line that it stood on.
 #[derive(Debug, Clone)]
@@ -236,21 +237,6 @@ fn is_year(text: &str) -> bool {
 fn is_date(text: &str) -> bool {
     let parts: Vec<&str> = text.split('-').collect();
     matches!(parts.as_slice(), [year, month, day, ..] if is_year(year) && month.len() <= 2 && day.starts_with(|c: char| c.is_ascii_digit()))
-}
-
-/// The text without ECMA-48 control sequences: some programs colour even what goes into a pipe.
-fn without_escapes(text: &str) -> String {
-    let mut plain = String::with_capacity(text.len());
-    let mut rest = text;
-    while let Some((front, sequence)) = rest.split_once('\u{1b}') {
-        plain.push_str(front);
-        rest = match sequence.strip_prefix('[') {
-            Some(parameters) => parameters.split_once(|c: char| ('@'..='~').contains(&c)).map_or("", |(_, after)| after),
-            None => sequence,
-        };
-    }
-    plain.push_str(rest);
-    plain
 }
 
 #[cfg(test)]
