@@ -9,6 +9,7 @@ mod keeper;
 mod keyboard;
 mod look;
 mod output;
+mod results;
 
 use std::process::ExitCode;
 

@@ -107,7 +107,11 @@ impl<'de> Deserialize<'de> for Known {
             match entry {
                 Entry::Answer(Answer { probe, observation, elapsed_ms }) => {
                     let answer = Answer { probe: Arc::clone(&probe), observation, elapsed_ms };
-                    known.answers.entry(probe).or_insert(answer);
+                    // Which of two counts is nobody's to say: one of them was put in.
+                    let first = known.answers.entry(probe).or_insert_with(|| answer.clone());
+                    if first.observation != answer.observation {
+                        return Err(serde::de::Error::custom("a question is answered twice, and not alike; ask for a new one"));
+                    }
                 }
                 Entry::Other(_) => known.passed_over += 1,
             }

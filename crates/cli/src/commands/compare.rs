@@ -7,7 +7,7 @@ use build_setup_ready::compare::{Side, compare};
 use build_setup_ready::selection::Selection;
 use build_setup_ready::write::{comparison_html, comparison_json, comparison_markdown};
 use build_setup_ready::{GuideFile, Interrupt, NoSide, is_json_file, side_in_file};
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 /// The word for the machine that this runs on.
 const HERE: &str = "here";
@@ -25,17 +25,14 @@ pub(crate) fn run(typed: &arguments::Compare, shown: &Shown, (interrupt, look): 
     };
     let mut sides: Vec<Side> = Vec::new();
     for machine in &typed.machines {
-        let mut side = if machine.as_os_str() == HERE {
+        let side = if machine.as_os_str() == HERE {
             here(typed, file.as_ref(), selection.clone(), (interrupt, look))?
         } else {
             side_in_file(machine, file.as_ref(), &selection).map_err(|reason| unusable(machine, reason))?
         };
-        // Two files may be called the same in two folders.
-        if sides.iter().any(|other| other.name == side.name) {
-            side.name = machine.display().to_string();
-        }
         sides.push(side);
     }
+    name_apart(&mut sides, &typed.machines);
     let found = compare(file.as_ref().map(|file| &*file.guide), &sides);
     let text = match typed.format {
         DeskFormat::Text => {
@@ -49,6 +46,17 @@ pub(crate) fn run(typed: &arguments::Compare, shown: &Shown, (interrupt, look): 
     };
     output::write(text.as_bytes(), shown.output.as_deref())?;
     Ok(if found.differences.is_empty() { Status::Ready } else { Status::NotReady })
+}
+
+/// Two files may be called the same in two folders, and one may be called as this machine is here: then each has its path.
+fn name_apart(sides: &mut [Side], machines: &[PathBuf]) {
+    let names: Vec<String> = sides.iter().map(|side| side.name.clone()).collect();
+    for (side, machine) in sides.iter_mut().zip(machines) {
+        let alike = names.iter().filter(|name| **name == side.name).count();
+        if machine.as_os_str() != HERE && (alike > 1 || side.name == HERE) {
+            side.name = machine.display().to_string();
+        }
+    }
 }
 
 /// The guide; reports alone can be compared without one.

@@ -34,8 +34,9 @@ use crate::exit::{Failure, Status};
 use crate::look::Look;
 use build_setup_ready::Interrupt;
 
-/// Runs the command that was typed.
+/// Runs the command that was typed, if its results have a place of their own.
 pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<Status, Failure> {
+    crate::results::apart(typed)?;
     match &typed.command {
         Command::Preflight(arguments) => preflight::run(arguments, &typed.shown, (interrupt, look)),
         Command::Walk(arguments) => walk::run(arguments, &typed.shown, (interrupt, look)),

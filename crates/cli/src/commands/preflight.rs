@@ -75,7 +75,7 @@ impl Told<'_> {
             Format::Tap => output::write(write::tap(self.report).as_bytes(), output),
             #[cfg(feature = "desk")]
             Format::Sarif => {
-                let path = self.file.path.display().to_string();
+                let path = crate::results::from_here(&self.file.path);
                 output::write(write::sarif(self.report, &path, &self.file.text).as_bytes(), output)
             }
         }

@@ -93,13 +93,32 @@ fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
     let recordings = (surveyed.recordings > 0 && !all_recorded)
         .then(|| format!("{} of them recordings, assessed with this guide", surveyed.recordings));
     let days = survey.days.map(|(first, last)| format!("{} to {}", date(first), date(last)));
-    let apart = (survey.told_apart > 0)
-        .then(|| format!("{} machines can be told apart: the newest report of each counts", survey.told_apart));
+    let apart = (survey.told_apart > 0).then(|| {
+        let machines = if survey.told_apart == 1 { "machine" } else { "machines" };
+        format!("{} {machines} can be told apart: the newest report of each counts", survey.told_apart)
+    });
     let guides = (survey.guides > 1).then(|| format!("{} states of the guide", survey.guides));
-    let what = if all_recorded { "recordings, assessed with this guide" } else { "reports" };
+    let one = survey.reports == 1;
+    let what = match (all_recorded, one) {
+        (true, true) => "recording, assessed with this guide",
+        (true, false) => "recordings, assessed with this guide",
+        (false, true) => "report",
+        (false, false) => "reports",
+    };
     let what = format!("{} {what}", survey.reports);
     let all: Vec<String> = [Some(what), recordings, days, apart, guides].into_iter().flatten().collect();
     paper.block(0, &format!("{}.", all.join("; ")), Ink::Quiet);
+    if surveyed.interrupted {
+        paper.block(0, "It was interrupted: this is what had been read until then.", Ink::Loud);
+    }
+    if survey.ahead > 0 {
+        let (who, they) = if survey.ahead == 1 { ("1 report says", "It counts") } else { ("reports say", "They count") };
+        let who = if survey.ahead == 1 { who.to_owned() } else { format!("{} {who}", survey.ahead) };
+        let text = format!(
+            "{who} a moment that is still to come: a clock is wrong, or somebody changed it. {they}, but for no week, and never as the newest of a machine."
+        );
+        paper.block(0, &text, Ink::Loud);
+    }
 }
 
 fn what_if(paper: &mut Paper<'_>, survey: &Survey) {

@@ -95,6 +95,8 @@ pub struct Survey {
     pub told_apart: u64,
     /// How many states of the guide they were checked with.
     pub guides: usize,
+    /// How many say a moment that is still to come.
+    pub ahead: u64,
     /// The first and the last day, as days since 1970-01-01.
     pub days: Option<(i64, i64)>,
     /// How many are ready.
@@ -170,6 +172,7 @@ impl Tally {
             machines: self.anonymous + told_apart as u64,
             told_apart: told_apart as u64,
             guides: self.guides.len(),
+            ahead: self.ahead,
             days: self.first.zip(self.last).map(|(first, last)| (first.day, last.day)),
             ready,
             not_ready,

@@ -21,6 +21,8 @@ const MOST_TEXTS: usize = 50_000;
 const MOST_OF_EACH: usize = 1_000;
 /// More weeks, or states of the guide, than these are not told apart.
 const MOST_WEEKS: usize = 5_000;
+/// Longer words are no digests of guides.
+const LONGEST_DIGEST: usize = 64;
 /// Nothing.
 pub(super) const NONE: u32 = u32::MAX;
 
@@ -97,6 +99,10 @@ pub struct Tally {
     pub(super) what_if: Option<(WhatIf, String)>,
     pub(super) reports: u64,
     pub(super) guides: BTreeMap<String, u64>,
+    /// The moment of the survey: no report is made later.
+    pub(super) now: Option<Moment>,
+    /// Reports that say a later one.
+    pub(super) ahead: u64,
     pub(super) first: Option<Moment>,
     pub(super) last: Option<Moment>,
     /// Ready, not ready, undecided, ready here.
@@ -151,6 +157,8 @@ impl Tally {
             what_if,
             reports: 0,
             guides: BTreeMap::new(),
+            now: None,
+            ahead: 0,
             first: None,
             last: None,
             outcomes: [0; 4],
@@ -169,13 +177,20 @@ impl Tally {
         }
     }
 
+    /// The same, with the moment of the survey: what says a later one by more than a day is of no week, and the oldest of its machine.
+    #[must_use]
+    pub fn now(mut self, now: Moment) -> Self {
+        self.now = Some(now);
+        self
+    }
+
     /// Counts a report. `changed` is what the other range would change, where it was assessed again; else the version that was found tells.
     pub fn add(&mut self, entry: &Entry<'_>, changed: Option<Changed>) {
         self.reports += 1;
         if let Some(guide) = &entry.guide
-            && (self.guides.len() < MOST_WEEKS || self.guides.contains_key(&**guide))
+            && guide.len() <= LONGEST_DIGEST
         {
-            *self.guides.entry(guide.to_string()).or_default() += 1;
+            self.guide(guide, 1);
         }
         let essence = self.essence(entry, changed);
         let left = match &entry.id {
@@ -186,6 +201,29 @@ impl Tally {
             self.anonymous += 1;
             self.count(&essence);
         }
+    }
+
+    fn guide(&mut self, guide: &str, reports: u64) {
+        if self.guides.len() < MOST_WEEKS || self.guides.contains_key(guide) {
+            *self.guides.entry(guide.to_owned()).or_default() += reports;
+        }
+    }
+
+    fn week(&mut self, monday: i64, [reports, ready]: [u64; 2]) {
+        if self.weeks.len() < MOST_WEEKS || self.weeks.contains_key(&monday) {
+            let [mine, mine_ready] = self.weeks.entry(monday).or_default();
+            (*mine, *mine_ready) = (*mine + reports, *mine_ready + ready);
+        }
+    }
+
+    /// When a report was made, unless that is still to come: a clock is wrong then, or somebody wrote it by hand.
+    fn when(&mut self, entry: &Entry<'_>) -> Option<Moment> {
+        let when = Moment::parse(&entry.started)?;
+        if self.now.is_some_and(|now| when.day > now.day + 1) {
+            self.ahead += 1;
+            return None;
+        }
+        Some(when)
     }
 
     fn essence(&mut self, entry: &Entry<'_>, changed: Option<Changed>) -> Essence {
@@ -208,7 +246,7 @@ impl Tally {
             });
         }
         Essence {
-            when: Moment::parse(&entry.started),
+            when: self.when(entry),
             mark: if entry.id.is_some() { mark(entry) } else { 0 },
             outcome: entry.outcome,
             group: self.by.map_or(NONE, |by| self.groups.number(&entry.group(by))),
@@ -226,13 +264,7 @@ impl Tally {
             self.first = Some(self.first.map_or(when, |first| first.min(when)));
             self.last = Some(self.last.map_or(when, |last| last.max(when)));
             let monday = when.day - (when.day + 3).rem_euclid(7);
-            if self.weeks.len() < MOST_WEEKS || self.weeks.contains_key(&monday) {
-                let week = self.weeks.entry(monday).or_default();
-                count(week, 0);
-                if essence.outcome == Outcome::Ready {
-                    count(week, 1);
-                }
-            }
+            self.week(monday, [1, u64::from(essence.outcome == Outcome::Ready)]);
         }
         if let Some(changed) = essence.changed {
             count(&mut self.changes, changed as usize);
@@ -275,8 +307,9 @@ impl Tally {
         };
         self.reports += other.reports;
         self.anonymous += other.anonymous;
+        self.ahead += other.ahead;
         for (guide, reports) in other.guides {
-            *self.guides.entry(guide).or_default() += reports;
+            self.guide(&guide, reports);
         }
         for (mine, theirs) in [(&mut self.outcomes, other.outcomes), (&mut self.changes, other.changes)] {
             mine.iter_mut().zip(theirs).for_each(|(mine, theirs)| *mine += theirs);
@@ -287,9 +320,8 @@ impl Tally {
             let mine = self.group_outcomes.entry(number(&mut self.groups, &other.groups, *group)).or_default();
             mine.iter_mut().zip(outcomes).for_each(|(mine, theirs)| *mine += theirs);
         }
-        for (monday, [reports, ready]) in other.weeks {
-            let [mine, mine_ready] = self.weeks.entry(monday).or_default();
-            (*mine, *mine_ready) = (*mine + reports, *mine_ready + ready);
+        for (monday, week) in other.weeks {
+            self.week(monday, week);
         }
         let others = self.versions.number(OTHERS);
         for (at, counted) in other.counted.iter().enumerate() {

@@ -37,6 +37,9 @@ pub enum NotRecording {
     /// It is neither a recording nor a report.
     #[error("it is not a report as `setup-ready preflight --format json` writes it: {0}")]
     NoReport(String),
+    /// It says that the machine is ready, and that something needed is not met.
+    #[error("it says that the machine is ready and that {0} is not met, so somebody changed it; ask for a new one")]
+    Contradiction(String),
     /// A later version of the software wrote it.
     #[error("it has format {0}, which a newer setup-ready writes; this one reads format {FORMAT}")]
     Later(u64),

@@ -151,7 +151,13 @@ pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
     let text = std::str::from_utf8(bytes).map_err(|_| NotRecording::NotUtf8)?;
     let problem = match serde_json::from_str::<Report<'_>>(text) {
         Ok(report) if report.format > 1 => return Err(NotRecording::Later(report.format)),
-        Ok(report) => return Ok(Document::Report(Box::new(entry(report)))),
+        Ok(report) => {
+            let entry = entry(report);
+            return match contradiction(&entry) {
+                Some(id) => Err(NotRecording::Contradiction(id)),
+                None => Ok(Document::Report(Box::new(entry))),
+            };
+        }
         Err(problem) => problem,
     };
     match recording(text) {
@@ -160,6 +166,13 @@ pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
         Err(NotRecording::Other(_)) => Err(NotRecording::NoReport(problem.to_string().chars().take(200).collect())),
         Err(other) => Err(other),
     }
+}
+
+/// What is needed and not met in a report of a machine that it says is ready: nobody writes that but by hand.
+fn contradiction(entry: &Entry<'_>) -> Option<String> {
+    let ready = matches!(entry.outcome, Outcome::Ready | Outcome::ReadyHere);
+    let open = |row: &&Row<'_>| row.verdict == Verdict::Unmet && row.level == Level::Must;
+    ready.then(|| entry.requirements.iter().find(open)).flatten().map(|row| row.id.chars().take(64).collect())
 }
 
 fn text(text: Option<Text<'_>>) -> Option<Cow<'_, str>> {

@@ -23,12 +23,14 @@ pub(super) struct Block {
     pub(super) bytes: Vec<u8>,
     /// It is one document, on however many lines.
     pub(super) whole: bool,
+    /// The line cannot be used, and nothing of it is kept.
+    pub(super) problem: Option<NotRecording>,
 }
 
 impl Block {
     /// The documents in it.
     pub(super) fn documents(&self) -> impl Iterator<Item = &[u8]> {
-        let mut rest = Some(self.bytes.as_slice());
+        let mut rest = Some(self.bytes.as_slice()).filter(|_| self.problem.is_none());
         std::iter::from_fn(move || {
             let all = rest?;
             let end = if self.whole { None } else { memchr::memchr(b'\n', all) };
@@ -105,14 +107,27 @@ fn blocks(mut input: Box<dyn Read>, name: &str, take: &mut dyn FnMut(Block) -> b
         let ended = read == 0;
         let is_whole = *whole.get_or_insert_with(|| is_one_document(&carried));
         let too_long = carried.len() as u64 > LARGEST;
-        if too_long && (is_whole || memchr::memchr(b'\n', carried.get(before..).unwrap_or_default()).is_none()) {
+        if too_long && is_whole {
             return Err((line, io::Error::other(NotRecording::TooLarge)));
+        }
+        if too_long && memchr::memchr(b'\n', carried.get(before..).unwrap_or_default()).is_none() {
+            // The lines behind it go on.
+            let Some(rest) = behind_line(&mut input).map_err(|error| (line, error))? else {
+                take(of_line(name, line));
+                return Ok(());
+            };
+            carried = rest;
+            if !take(of_line(name, line)) {
+                return Ok(());
+            }
+            line += 1;
+            continue;
         }
         if is_whole {
             if !ended {
                 continue;
             }
-            take(Block { source: name.to_owned(), line: 1, bytes: carried, whole: true });
+            take(Block { source: name.to_owned(), line: 1, bytes: carried, whole: true, problem: None });
             return Ok(());
         }
         let end = if ended { carried.len() } else { memchr::memrchr(b'\n', &carried).map_or(0, |at| at + 1) };
@@ -121,10 +136,30 @@ fn blocks(mut input: Box<dyn Read>, name: &str, take: &mut dyn FnMut(Block) -> b
         }
         let rest = carried.split_off(end);
         let lines = memchr::memchr_iter(b'\n', &carried).count() as u64;
-        let block = Block { source: name.to_owned(), line, bytes: std::mem::replace(&mut carried, rest), whole: false };
+        let bytes = std::mem::replace(&mut carried, rest);
+        let block = Block { source: name.to_owned(), line, bytes, whole: false, problem: None };
         line += lines;
         if (!block.bytes.is_empty() && !take(block)) || ended {
             return Ok(());
+        }
+    }
+}
+
+fn of_line(name: &str, line: u64) -> Block {
+    Block { source: name.to_owned(), line, bytes: Vec::new(), whole: false, problem: Some(NotRecording::TooLarge) }
+}
+
+/// What was read behind the end of the line that goes on; `None` where it ends with the input.
+fn behind_line(input: &mut dyn Read) -> io::Result<Option<Vec<u8>>> {
+    let mut piece = vec![0; 1 << 16];
+    loop {
+        let length = input.read(&mut piece)?;
+        let read = piece.get(..length).unwrap_or_default();
+        if read.is_empty() {
+            return Ok(None);
+        }
+        if let Some(at) = memchr::memchr(b'\n', read) {
+            return Ok(Some(read.get(at + 1..).unwrap_or_default().to_vec()));
         }
     }
 }

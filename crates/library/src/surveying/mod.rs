@@ -13,7 +13,7 @@ use crate::guide_file::GuideFile;
 use crate::host::Interrupt;
 use crate::recording::NotRecording;
 use crate::selection::Selection;
-use crate::survey::{Changed, Dimension, Entry, Survey, Tally, WhatIf};
+use crate::survey::{Changed, Dimension, Entry, Moment, Survey, Tally, WhatIf};
 use crate::verdict::Verdict;
 use entry::{Document, document};
 use input::Block;
@@ -21,6 +21,7 @@ use pipeline::Pipeline;
 use setup_ready_core::recording::Recording;
 use std::path::PathBuf;
 use std::sync::{Arc, OnceLock};
+use std::time::SystemTime;
 
 /// So many broken ones are named; the others are only counted.
 const MOST_NAMED: usize = 20;
@@ -116,6 +117,10 @@ impl<'g> Judge<'g> {
     /// Hands each report of a block on, and names what cannot be used.
     fn each<T>(&self, block: &Block, mut made: T, mut take: impl FnMut(&mut T, &Entry<'_>, Option<Changed>)) -> Part<T> {
         let (mut recordings, mut broken) = (0, Vec::new());
+        if let Some(problem) = &block.problem {
+            let (source, line) = (block.source.clone(), Some(block.line));
+            broken.push(Broken { source, line, reason: problem.to_string(), alike: 0 });
+        }
         for (at, line) in block.documents().enumerate() {
             if line.trim_ascii().is_empty() {
                 if block.whole {
@@ -224,7 +229,12 @@ impl Surveying<'_> {
     /// ```
     pub fn read(&self, progress: &(dyn Fn(u64) + Sync)) -> Surveyed {
         let judge = Judge::of(self);
-        let fresh = || Tally::new(self.by, judge.what_if.clone());
+        // Whoever's clock is wrong by more than this machine's own is told to be.
+        let now = Moment::parse(&humantime::format_rfc3339_seconds(SystemTime::now()).to_string());
+        let fresh = || {
+            let tally = Tally::new(self.by, judge.what_if.clone());
+            now.map_or(tally.clone(), |now| tally.now(now))
+        };
         let mut tally = fresh();
         let mut told = Told::default();
         let pipeline = Pipeline { paths: &self.paths, jobs: self.jobs, interrupt: &self.interrupt, progress };
@@ -255,7 +265,7 @@ impl Surveying<'_> {
 /// A survey of the reports and recordings in a text, one a line; without a guide.
 pub fn surveyed_text(text: &str) -> (Survey, Vec<Broken>) {
     let judge = Judge::of(&Surveying::default());
-    let block = Block { source: String::new(), line: 1, bytes: text.as_bytes().to_vec(), whole: false };
+    let block = Block { source: String::new(), line: 1, bytes: text.as_bytes().to_vec(), whole: false, problem: None };
     judge.meets(&block);
     let part = judge.each(&block, Tally::new(None, None), Tally::add);
     (part.made.finish(), part.broken)

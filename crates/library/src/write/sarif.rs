@@ -16,14 +16,14 @@ pub(super) fn written(value: &Value) -> String {
     serde_json::to_string_pretty(value).map(|text| text + "\n").unwrap_or_default()
 }
 
-/// A path as a reference: what has a meaning of its own there is written by its number.
+/// A path as a reference from the root of the repository: what has a meaning of its own there is written by its number. Where a path begins at the
+/// root of the machine, it says where somebody's files lie, and no code host knows that: then its last name is left.
 pub(super) fn reference(path: &str) -> String {
     let plain = |byte: u8| byte.is_ascii_alphanumeric() || b"-._~/".contains(&byte);
     let path = path.replace('\\', "/");
-    path.trim_start_matches("./")
-        .bytes()
-        .map(|byte| if plain(byte) { char::from(byte).to_string() } else { format!("%{byte:02X}") })
-        .collect()
+    let from_root = path.starts_with('/') || path.get(1..2) == Some(":") || path.split('/').any(|part| part == "..");
+    let path = if from_root { path.rsplit('/').next().unwrap_or_default() } else { path.trim_start_matches("./") };
+    path.bytes().map(|byte| if plain(byte) { char::from(byte).to_string() } else { format!("%{byte:02X}") }).collect()
 }
 
 /// A region of a file, by its reference.

@@ -49,6 +49,7 @@ fn value(surveyed: &Surveyed, project: &str) -> Value {
         "machines": survey.machines,
         "told_apart": survey.told_apart,
         "guides": survey.guides,
+        "ahead": survey.ahead,
         "days": survey.days.map(|(first, last)| [crate::survey::date(first), crate::survey::date(last)]),
         "ready": survey.ready,
         "not_ready": survey.not_ready,
