@@ -108,3 +108,29 @@ fn what_real_tools_print_keeps_its_version_when_it_is_sent(#[case] text: &str) {
     let others: Vec<&String> = changed.iter().filter(|line| !line.contains("@mail.invalid")).collect();
     assert!(others.len() <= 8, "{others:#?}");
 }
+
+#[test]
+fn what_real_programs_tell_of_a_person_is_gone_when_it_is_sent() {
+    let tree = document::parse(include_str!("told.toml")).unwrap_or_else(|problems| panic!("{problems:?}"));
+    let problems = Problems::default();
+    let top = Fields::of_document(&tree, &problems);
+    let mut replacer = Replacer::for_guide("[require.chartctl]\ntool = \"chartctl\"\n");
+    replacer.user("marisol");
+    replacer.full_name("Marisol Quintero Paz");
+    replacer.host("tern-wing-7.lab.harbour.example");
+    replacer.home("/home/marisol");
+    replacer.project("/home/marisol/customers/harbour/driftbuoy");
+    let mut left = Vec::new();
+    for program in top.tables("program", "program", MOST_TABLES) {
+        let (name, lines) = (program.owned("name").unwrap(), program.texts("printed"));
+        // Line by line, and as one text.
+        let lines: Vec<String> = lines.into_iter().map(|line| line.value.to_owned()).collect();
+        for text in lines.iter().cloned().chain([lines.join("\n")]) {
+            let sent = replacer.text(&text).to_lowercase();
+            let told = ["marisol", "quintero", "tern-wing-7", "kelp", "harbour.example", "3e:60:e6", "9a:19:a0"];
+            left.extend(told.iter().filter(|one| sent.contains(**one)).map(|one| format!("{name}: {one} in {sent}")));
+            assert_eq!(sent.lines().count(), text.lines().count(), "{name}: {sent}");
+        }
+    }
+    assert!(left.is_empty(), "{left:#?}");
+}

@@ -133,7 +133,11 @@ fn is_card(run: &str) -> bool {
         && run.split('.').map(str::len).eq([4, 4, 4])
         && run.chars().all(|c| c == '.' || c.is_ascii_hexdigit())
         && run.contains(|c: char| c.is_ascii_alphabetic());
-    (of(':') || of('-') || of_dots) && !run.to_lowercase().starts_with("00:00:5e:00:53")
+    // All, none, and those that are kept for documents (RFC 7042) are nobody's.
+    let nobodys = run.chars().filter(char::is_ascii_hexdigit).all(|c| c == '0')
+        || run.chars().filter(char::is_ascii_hexdigit).all(|c| c.eq_ignore_ascii_case(&'f'))
+        || run.to_lowercase().starts_with("00:00:5e:00:53");
+    (of(':') || of('-') || of_dots) && !nobodys
 }
 
 /// Links that are called like their card, as systems call those that are plugged in.

@@ -90,7 +90,8 @@ pub(super) fn servers(replacer: &mut Replacer, text: &str) -> String {
             && run.len() > 1
             && rest.starts_with(":/")
             && !rest.starts_with("://")
-            && (says_so || small.contains(|c: char| c.is_ascii_digit() || "-.".contains(c)))
+            && says_so
+            && small.starts_with(|c: char| c.is_ascii_alphabetic())
             && !replacer.is_known(&small)
             && !small.ends_with(".invalid")
         {

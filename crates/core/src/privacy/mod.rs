@@ -188,6 +188,11 @@ impl Replacer {
         let (short, domain) = name.split_once('.').unwrap_or((name, ""));
         if domain.contains('.') {
             self.domain(domain);
+            // And what it is a part of, unless that is everybody's, such as `co.uk`.
+            let above = domain.split_once('.').map_or("", |(_, above)| above);
+            if above.contains('.') && above.find('.').is_some_and(|length| length > 3) {
+                self.domain(above);
+            }
         }
         for name in [name, short] {
             if !self.is_known(&name.to_lowercase()) {
@@ -264,8 +269,8 @@ impl Replacer {
         }
     }
 
-    /// The host of a proxy: a firm's own affair.
-    fn proxy(&mut self, address: &str) {
+    /// The host of a proxy, from its address: a firm's own affair.
+    pub fn proxy(&mut self, address: &str) {
         let host = address.rsplit("://").next().unwrap_or(address);
         let host = host.rsplit('@').next().unwrap_or(host);
         let host = host.split(['/', ':']).next().unwrap_or(host);

@@ -157,7 +157,12 @@ pub(super) fn directory(replacer: &Replacer, text: &str) -> String {
         let start = at + 1 + (rest.len() - rest.trim_start_matches(' ').len());
         let value = text.get(start..).unwrap_or_default();
         let value = value.split(|c: char| ",/;\"'<>+)\n".contains(c)).next().unwrap_or_default();
-        if !value.is_empty() && !value.starts_with(HIDDEN) && !replacer.guide.contains(&value.to_lowercase()) {
+        // A number is an account of Unix.
+        if !value.is_empty()
+            && !value.starts_with(|c: char| c.is_ascii_digit())
+            && !value.starts_with(HIDDEN)
+            && !replacer.guide.contains(&value.to_lowercase())
+        {
             out.push_str(text.get(from..start).unwrap_or_default());
             out.push_str(HIDDEN);
             from = start + value.len();

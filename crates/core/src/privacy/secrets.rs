@@ -110,9 +110,10 @@ pub(super) fn tokens(replacer: &mut Replacer, text: &str) -> String {
         }
         let digits = run.bytes().filter(u8::is_ascii_digit).count();
         let is_secret = match expected {
-            Expected::Secret => !run.starts_with("--"),
+            // An option behind it is none, and a path is the folder that `PWD` names.
+            Expected::Secret => !run.starts_with("--") && (!run.starts_with('/') || is_base64(run)),
             Expected::Odd => digits > 0,
-            Expected::Serial => digits > 1 && run.len() >= 5 && !run.contains('.'),
+            Expected::Serial => digits > 1 && run.len() >= 5 && !run.contains(['.', ':']),
             Expected::Perhaps | Expected::Nothing => false,
         };
         expected = Expected::Nothing;
@@ -160,12 +161,13 @@ enum Key {
 fn key(run: &str, lower: &str) -> Key {
     for (at, _) in run.match_indices(['=', ':']) {
         let value = run.get(at + 1..).unwrap_or_default();
-        if !value.starts_with("//") && is_key(run.get(..at).unwrap_or_default()) {
+        // A path is none: `PWD=/srv/driftbuoy`.
+        if !value.starts_with('/') && is_key(run.get(..at).unwrap_or_default()) {
             return Key::Of(at + 1);
         }
     }
     let word = lower.trim_end_matches([':', '=']);
-    if ["serial", "serialnumber", "serial-number", "s/n", "sn"].contains(&word) {
+    if ["serial", "serialnumber", "serial-number"].contains(&word) || (["s/n", "sn"].contains(&word) && word != lower) {
         return Key::OfNext(Expected::Serial);
     }
     if !is_key(run) {
@@ -292,7 +294,7 @@ fn is_base64(text: &str) -> bool {
     let all_sorts = (1..=3).all(|one| bytes.iter().any(|byte| sort(*byte) == one));
     text.len() >= SHORTEST_TOKEN
         && all_sorts
-        && !text.starts_with('/')
+        && (!text.starts_with('/') || text.contains(['+', '=']))
         && text.split('/').any(|part| part.len() >= 8)
         && turns.count() * 3 >= text.len()
 }

@@ -23,9 +23,15 @@ pub(crate) fn own_names(replacer: &mut Replacer, live: &Live, folder: &Path) {
             replacer.host(&name);
         }
     }
-    for variable in ["USERDNSDOMAIN", "USERDOMAIN"] {
-        if let Some(name) = read(variable) {
-            replacer.domain(&name);
+    if let Some(name) = read("USERDNSDOMAIN") {
+        replacer.domain(&name);
+    }
+    if let Some(name) = read("USERDOMAIN") {
+        replacer.account_domain(&name);
+    }
+    for variable in ["http_proxy", "https_proxy", "all_proxy", "HTTP_PROXY", "HTTPS_PROXY", "ALL_PROXY"] {
+        if let Some(address) = read(variable) {
+            replacer.proxy(&address);
         }
     }
     of_system(replacer);
