@@ -12,6 +12,7 @@
 mod kinds;
 mod large;
 mod live;
+mod many;
 mod shapes;
 mod startup;
 mod tools;
@@ -39,13 +40,14 @@ fn main() {
     }
     println!("| what | ours | against | ratio | target |\n| --- | --- | --- | --- | --- |");
     let only = arguments.iter().skip(1).find(|word| !word.starts_with('-'));
-    let all: [Part; 6] = [
+    let all: [Part; 7] = [
         ("tools", tools::rows),
         ("startup", startup::rows),
         ("large", large::rows),
         ("live", live::rows),
         ("kinds", kinds::rows),
         ("shapes", shapes::rows),
+        ("many", many::rows),
     ];
     for (_, rows) in all.into_iter().filter(|(name, _)| only.is_none_or(|only| only == name)) {
         for row in rows() {
