@@ -1,6 +1,6 @@
 //! The package managers that are known: what shows that one is here, and how it installs.
 
-use crate::observation::Os;
+use crate::observation::system::Os;
 use serde::{Deserialize, Serialize};
 
 macro_rules! managers {

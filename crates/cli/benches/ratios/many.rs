@@ -59,8 +59,7 @@ pub(crate) fn rows() -> Vec<Row> {
     std::fs::write(&path, GUIDE).unwrap();
     let file = GuideFile::load(&path).unwrap();
     let machines: Vec<Described> = class(7, 2).iter().map(|one| Described::parse(&one.machine).unwrap()).collect();
-    let reports: Vec<_> =
-        machines.iter().map(|machine| Preflight::new(Arc::clone(&file.guide)).run(machine).unwrap()).collect();
+    let reports: Vec<_> = machines.iter().map(|machine| Preflight::new(Arc::clone(&file.guide)).run(machine).unwrap()).collect();
     let preflight = best(|| {
         for machine in &machines {
             assert!(Preflight::new(Arc::clone(&file.guide)).run(machine).is_ok());

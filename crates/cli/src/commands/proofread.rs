@@ -46,7 +46,7 @@ pub(crate) fn run(typed: &arguments::Proofread, shown: &Shown, look: &Look) -> R
         }
         RemarksFormat::Json => output::write(remarks_json(&proof, &shown_path, &text).as_bytes(), shown.output.as_deref())?,
         RemarksFormat::Sarif => {
-            output::write(remarks_sarif(&proof, &crate::results::from_here(&path), &text).as_bytes(), shown.output.as_deref())?
+            output::write(remarks_sarif(&proof, &crate::results::from_here(&path), &text).as_bytes(), shown.output.as_deref())?;
         }
     }
     Ok(if proof.remarks.is_empty() { Status::Ready } else { Status::NotReady })

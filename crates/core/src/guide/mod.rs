@@ -2,7 +2,7 @@
 
 mod acceptance;
 mod command_line;
-mod component;
+pub(crate) mod component;
 mod defaults;
 mod fix;
 mod fix_parse;

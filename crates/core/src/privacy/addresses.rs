@@ -90,10 +90,10 @@ fn piece(replacer: &mut Replacer, core: &str, before: &str, next: Option<char>, 
     let mut told = Vec::new();
     for part in parts {
         let mut fields: Vec<String> = part.split(':').map(ToOwned::to_owned).collect();
-        let ports = fields.iter().skip(1).any(|field| !field.is_empty() && field.bytes().all(|byte| byte.is_ascii_digit()));
+        let has_port = fields.iter().skip(1).any(|field| !field.is_empty() && field.bytes().all(|byte| byte.is_ascii_digit()));
         for field in &mut fields {
             let Ok(address) = field.parse::<Ipv4Addr>() else { continue };
-            let shown = (shown || ports) && !version;
+            let shown = (shown || has_port) && !version;
             if is_private(replacer, address.into(), shown, version || (goes_on && !shown && !address.is_private())) {
                 *field = instead(replacer, address.into()).to_string();
             }

@@ -143,10 +143,12 @@ pub(super) fn tokens(replacer: &mut Replacer, text: &str) -> String {
 /// What is still expected behind a gap between two runs.
 fn across(expected: Expected, gap: &str) -> Expected {
     let joins = gap.len() < 8 && gap.chars().all(|c| " \t\"'`{=:".contains(c));
-    match expected {
-        _ if !joins => Expected::Nothing,
-        Expected::Perhaps if gap.contains([':', '=']) => Expected::Secret,
-        expected => expected,
+    if !joins {
+        Expected::Nothing
+    } else if expected == Expected::Perhaps && gap.contains([':', '=']) {
+        Expected::Secret
+    } else {
+        expected
     }
 }
 

@@ -1,6 +1,7 @@
 //! Words of a text: where one begins and ends, and a name replaced wherever it stands as one.
 
 use crate::prelude::*;
+use core::fmt::Write as _;
 
 /// A name of so many letters is the same with a number behind it: `marisol2`.
 const NUMBERED: usize = 4;
@@ -92,7 +93,7 @@ pub(super) fn in_address(path: &str) -> Option<String> {
         if is_plain(byte) {
             written.push(char::from(byte));
         } else {
-            written.push_str(&format!("%{byte:02x}"));
+            let _ = write!(written, "%{byte:02x}");
         }
     }
     Some(written)

@@ -1,6 +1,6 @@
 //! Reports that can be told to be of one machine: the newest counts, and the one after another tells which fixes helped.
 
-use super::tally::Essence;
+use super::essence::Essence;
 use crate::prelude::*;
 use hashbrown::HashMap;
 

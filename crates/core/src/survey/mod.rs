@@ -3,6 +3,7 @@
 //! Reports are added one by one to a [`Tally`], which takes no more room for many than for few; tallies that were made side by side are put together, and
 //! what they come to is a [`Survey`].
 
+mod essence;
 mod intern;
 mod machines;
 mod summary;

@@ -1,7 +1,8 @@
 //! What counted reports come to.
 
 use super::Dimension;
-use super::tally::{Counted, NONE, Tally};
+use super::essence::NONE;
+use super::tally::{Counted, Tally};
 use super::week::week;
 use crate::guide::Level;
 use crate::prelude::*;
