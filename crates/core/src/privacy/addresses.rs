@@ -1,13 +1,18 @@
 //! Addresses of networks and of their cards. Each text is read once.
 
-use super::words::{is_word, runs};
+use super::words::{is_word, runs, tail};
 use super::{HIDDEN, Replacer};
 use crate::catalogue;
+use crate::observation::Network;
 use crate::prelude::*;
 use core::net::{IpAddr, Ipv4Addr, Ipv6Addr};
 
 /// What the names of links begin with that are called like their card.
 const KINDS_OF_LINKS: &[&str] = &["enx", "wlx", "wwx"];
+/// A guide that names more has said enough.
+const MOST_NETWORKS: usize = 100;
+/// So far back a word is looked for that says what follows.
+const LONGEST_WORDS: usize = 80;
 /// What stands between the numbers of addresses.
 const SEPARATORS: [char; 3] = ['.', ':', '-'];
 /// Words that say that an address follows.
@@ -105,7 +110,7 @@ fn piece(replacer: &mut Replacer, core: &str, before: &str, next: Option<char>, 
 
 /// Whether what comes next is said to be a version: by the word for it, or by the name of a tool.
 fn ends_as_version(replacer: &Replacer, before: &str) -> bool {
-    let word = before.trim_end_matches([' ', ':', '=', '"', '(']);
+    let word = tail(before, LONGEST_WORDS).trim_end_matches([' ', ':', '=', '"', '(']);
     let said = ["version", "release", "-v", " v", "=="].iter().any(|end| {
         word.len() >= end.len() && word.get(word.len() - end.len()..).is_some_and(|tail| tail.eq_ignore_ascii_case(end))
     });
@@ -116,7 +121,7 @@ fn ends_as_version(replacer: &Replacer, before: &str) -> bool {
 /// Whether what comes next is said to be an address.
 fn ends_as_address(before: &str) -> bool {
     let is_between = |c: char| c.is_whitespace() || ":=\"'(".contains(c);
-    let mut words = before.rsplit(is_between).filter(|word| !word.is_empty());
+    let mut words = tail(before, LONGEST_WORDS).rsplit(is_between).filter(|word| !word.is_empty());
     let last = words.next().unwrap_or_default();
     let word = if ["is", "was"].contains(&last) { words.next().unwrap_or_default() } else { last };
     SAYS_ADDRESS.iter().any(|one| word.eq_ignore_ascii_case(one))
@@ -200,14 +205,18 @@ fn is_private(replacer: &Replacer, address: IpAddr, shown: bool, version: bool) 
 
 /// Whether an address lies in a network that the guide names, such as `10.77.0.0/24`.
 fn in_networks_of_guide(replacer: &Replacer, address: IpAddr) -> bool {
-    use crate::observation::Network;
+    let own = Network { interface: String::new(), address, prefix: 128 };
+    replacer.networks.iter().any(|(base, bits)| own.overlaps(*base, *bits))
+}
+
+/// The networks that a guide's text names.
+pub(super) fn networks(guide: &str) -> Vec<(IpAddr, u8)> {
     let network = |word: &str| {
         let (base, bits) = word.split_once('/')?;
         Some((base.parse::<IpAddr>().ok()?, bits.parse::<u8>().ok()?))
     };
-    let own = Network { interface: String::new(), address, prefix: 128 };
-    let words = replacer.guide.split(|c: char| !(c.is_ascii_hexdigit() || ".:/".contains(c)));
-    words.filter(|word| word.contains('/')).filter_map(network).any(|(base, bits)| own.overlaps(base, bits))
+    let words = guide.split(|c: char| !(c.is_ascii_hexdigit() || ".:/".contains(c)));
+    words.filter(|word| word.contains('/')).filter_map(network).take(MOST_NETWORKS).collect()
 }
 
 /// An address of those that are kept for documents (RFC 5737, RFC 3849), and of which the guide says nothing.

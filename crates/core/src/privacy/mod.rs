@@ -77,6 +77,8 @@ pub struct Replacer {
     words: HashSet<String>,
     names: Vec<Name>,
     domains: Vec<String>,
+    /// Networks that the guide speaks of.
+    networks: Vec<(IpAddr, u8)>,
     own_addresses: Vec<IpAddr>,
     people: BTreeMap<String, String>,
     mails: BTreeMap<String, String>,
@@ -102,6 +104,7 @@ impl Replacer {
             words.extend(word.split(['-', '_', '.']).filter(|part| !part.is_empty()).map(ToOwned::to_owned));
         }
         Self {
+            networks: addresses::networks(&guide),
             guide,
             words,
             names: Vec::new(),

@@ -1,6 +1,6 @@
 //! People: addresses of mail, folders of theirs, accounts at hosts and in directories. Each pass reads a text once.
 
-use super::words::{is_word, runs};
+use super::words::{head, is_word, runs};
 use super::{HIDDEN, MACHINE, PERSON, Replacer, THIS_DOMAIN};
 use crate::prelude::*;
 
@@ -9,6 +9,8 @@ const UNITS: &[&str] =
     &["service", "socket", "target", "timer", "scope", "slice", "mount", "device", "path", "swap", "automount"];
 /// Folders that have a folder for each person, or for what a person plugged in.
 const HOMES: &[&str] = &["/home/", "/users/", "/run/media/", "/media/", "\\users\\", "\\\\users\\\\"];
+/// No longer name is one of a person.
+const LONGEST_NAME: usize = 256;
 /// Keys of the names in a directory (RFC 4514) that say who and where somebody is.
 const OF_DIRECTORY: &[&str] = &["cn", "ou", "dc", "uid"];
 
@@ -66,10 +68,8 @@ pub(super) fn homes(replacer: &mut Replacer, text: &str) -> String {
         } else {
             continue;
         };
-        let end = lower
-            .get(start..)
-            .and_then(|rest| rest.find(|c: char| "/\\:\"';,<>|".contains(c) || c.is_whitespace()))
-            .map_or(text.len(), |at| start + at);
+        let name = head(lower.get(start..).unwrap_or_default(), LONGEST_NAME);
+        let end = start + name.find(|c: char| "/\\:\"';,<>|".contains(c) || c.is_whitespace()).unwrap_or(name.len());
         let name = text.get(start..end).unwrap_or_default();
         // Behind a tilde it is a person only where a folder of theirs follows.
         let of_tilde = rest.starts_with('~');
@@ -155,7 +155,7 @@ pub(super) fn directory(replacer: &Replacer, text: &str) -> String {
         }
         let rest = text.get(at + 1..).unwrap_or_default();
         let start = at + 1 + (rest.len() - rest.trim_start_matches(' ').len());
-        let value = text.get(start..).unwrap_or_default();
+        let value = head(text.get(start..).unwrap_or_default(), LONGEST_NAME);
         let value = value.split(|c: char| ",/;\"'<>+)\n".contains(c)).next().unwrap_or_default();
         // A number is an account of Unix.
         if !value.is_empty()

@@ -1,6 +1,6 @@
 //! Secrets: logins in addresses, what is called a password or a token, and what looks like one. Each pass reads a text once.
 
-use super::words::{is_word, runs};
+use super::words::{is_word, runs, tail};
 use super::{HIDDEN, Replacer};
 use crate::prelude::*;
 
@@ -181,10 +181,17 @@ fn key(run: &str, lower: &str) -> Key {
 
 /// Whether the last words of this say that a secret follows, such as `BUOY_SECRET`, `accessKey` and `--api-key`.
 fn is_key(text: &str) -> bool {
-    let start = (text.len().saturating_sub(LONGEST_KEY)..=text.len()).find(|at| text.is_char_boundary(*at)).unwrap_or(text.len());
+    let text = tail(text, LONGEST_KEY);
+    let ends = |end: &&str| {
+        text.len().checked_sub(end.len()).and_then(|at| text.get(at..)).is_some_and(|tail| tail.eq_ignore_ascii_case(end))
+    };
+    // Hardly any does: the words are only made where one may.
+    if !ENDS.iter().chain(KEYS).chain(&["key"]).any(ends) {
+        return false;
+    }
     let mut words: Vec<String> = vec![String::new()];
     let mut small = false;
-    for letter in text.get(start..).unwrap_or_default().chars() {
+    for letter in text.chars() {
         if !letter.is_alphanumeric() || (small && letter.is_uppercase()) {
             words.push(String::new());
         }

@@ -23,6 +23,18 @@ pub(super) fn runs(text: &str, class: impl Fn(char) -> bool) -> impl Iterator<It
     })
 }
 
+/// The last bytes of a text, at most so many: what stands before something is looked at no further back, or a long text takes its square.
+pub(super) fn tail(text: &str, most: usize) -> &str {
+    let start = (text.len().saturating_sub(most)..=text.len()).find(|at| text.is_char_boundary(*at)).unwrap_or(text.len());
+    text.get(start..).unwrap_or_default()
+}
+
+/// The first bytes of a text, at most so many, for the same reason.
+pub(super) fn head(text: &str, most: usize) -> &str {
+    let end = (0..=most.min(text.len())).rev().find(|at| text.is_char_boundary(*at)).unwrap_or(0);
+    text.get(..end).unwrap_or_default()
+}
+
 /// A text in small letters, and where in the text each of its bytes comes from.
 struct Lowered {
     text: String,
