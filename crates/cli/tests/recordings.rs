@@ -230,6 +230,21 @@ fn a_question_that_nobody_asked_then_is_unknown_and_says_so() {
     assert!(said[1].contains("not in the recording; ask for a new one"), "{said:?}");
 }
 
+/// What is called alike without its names gets nobody else's answer: it is unknown, and that is told before it is sent.
+#[test]
+fn two_things_that_look_alike_without_their_names_are_unknown() {
+    let (_folder, file) = guide_file(
+        "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.one]\nfile = \"/opt/a?token=first\"\n[require.other]\nfile = \"/opt/a?token=second\"\n",
+    );
+    let machine = "format = 1\n[machine]\nname = \"m\"\n[[file]]\npath = \"/opt/a?token=first\"\n";
+    let report = Preflight::new(Arc::clone(&file.guide)).run(&Described::parse(machine).unwrap()).unwrap();
+    // The guide says these words; of another one nothing is known here.
+    let recorded = record_with(&report, &file, &Replacer::for_guide("")).unwrap();
+    let words: Vec<&str> = recorded.report.settled.iter().map(|one| one.finding.verdict().word()).collect();
+    assert_eq!(words, ["unknown", "unknown"], "{:?}", recorded.differing);
+    assert_eq!(recorded.differing, ["one", "other"]);
+}
+
 /// Recordings of versions that were given away stay readable, and come to the same.
 #[test]
 fn recordings_that_are_kept_come_to_what_they_came_to() {

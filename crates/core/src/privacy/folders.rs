@@ -49,13 +49,15 @@ impl Replacer {
         self.folder(path, as_root("project"));
         // Those above it often say for whom one works. Above a home there is nothing of that.
         let mut above = path;
-        for _ in 0..MOST_ABOVE {
+        for level in 1..=MOST_ABOVE {
             above = above.rsplit_once(separator).map_or("", |(above, _)| above);
             let everywhere = parts(above).count() < 2 || parts(above).all(|part| is_common(&part.to_lowercase()));
             if everywhere || homes.contains(&above.to_lowercase()) {
                 break;
             }
-            self.folder(above, as_root("above-project"));
+            // Each is another folder, and stays one.
+            let name = if level == 1 { "above-project".to_owned() } else { format!("above-project-{level}") };
+            self.folder(above, as_root(&name));
         }
     }
 

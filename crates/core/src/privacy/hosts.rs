@@ -7,6 +7,8 @@ use core::net::Ipv4Addr;
 
 /// Ends of names that are inside of somebody's network.
 const INNER: &[&str] = &[".local", ".lan", ".internal", ".intranet", ".corp", ".home.arpa", ".localdomain", ".in-addr.arpa"];
+/// What the names of hosts begin with that hold their address.
+const CALLED_SO: &[&str] = &["ip-", "ec2-", "host-", "dhcp-", "dyn-", "static-", "vps-"];
 /// Where Windows keeps what is no other machine's.
 const NO_SERVERS: &[&str] = &["?", ".", "wsl$", "wsl.localhost", "localhost"];
 
@@ -54,7 +56,7 @@ fn has_address(name: &str) -> bool {
     let [d, c, b, a] = numbers.as_slice() else { return false };
     let Ok(address) = format!("{a}.{b}.{c}.{d}").parse::<Ipv4Addr>() else { return false };
     // Four numbers alone may be a version.
-    address.is_private() || first.starts_with("ip-") || name.contains('.')
+    address.is_private() || CALLED_SO.iter().any(|start| first.starts_with(start))
 }
 
 /// Servers of files: a share of Windows, and what is mounted from another machine.

@@ -73,6 +73,8 @@ const COMMON: &[&str] = &[
     "systemd-journal",
     "hyper-v administrators",
     "builtin",
+    "workgroup",
+    "mshome",
     "nt authority",
     "authenticated users",
     "interactive",

@@ -332,7 +332,7 @@ impl Replacer {
         if folder(true) {
             all.push("their home folder".to_owned());
         }
-        if met("project") {
+        if self.names.iter().any(|name| name.met && name.place == Where::Path && name.instead.contains("project")) {
             all.push("the folder of the project".to_owned());
         }
         if met(MACHINE) {

@@ -11,6 +11,24 @@ const UNITS: &[&str] =
 const HOMES: &[&str] = &["/home/", "/users/", "/run/media/", "/media/", "\\users\\", "\\\\users\\\\"];
 /// No longer name is one of a person.
 const LONGEST_NAME: usize = 256;
+/// What stands behind an at and before a colon, and is no host: digests of images, and where a package is to be had from.
+const NO_HOSTS: &[&str] = &[
+    "sha1",
+    "sha256",
+    "sha512",
+    "md5",
+    "npm",
+    "workspace",
+    "patch",
+    "file",
+    "link",
+    "portal",
+    "git",
+    "http",
+    "https",
+    "ssh",
+    "latest",
+];
 /// Keys of the names in a directory (RFC 4514) that say who and where somebody is.
 const OF_DIRECTORY: &[&str] = &["cn", "ou", "dc", "uid"];
 
@@ -61,7 +79,9 @@ pub(super) fn homes(replacer: &mut Replacer, text: &str) -> String {
         let beside = replacer.homes.iter().find(|home| rest.starts_with(home.as_str()) && !before.is_some_and(is_word));
         let (start, prefix) = if let Some(home) = beside {
             (at + home.len(), Some("/home/"))
-        } else if let Some(home) = HOMES.iter().find(|home| rest.starts_with(**home)) {
+        } else if let Some(home) =
+            HOMES.iter().find(|home| rest.starts_with(**home) && (**home != "/media/" || !before.is_some_and(is_word)))
+        {
             (at + home.len(), None)
         } else if rest.starts_with('~') && before.is_none_or(|c| c.is_whitespace() || "\"'(=:".contains(c)) {
             (at + 1, None)
@@ -118,6 +138,7 @@ pub(super) fn accounts(replacer: &mut Replacer, text: &str) -> String {
                     && host.starts_with(|c: char| c.is_ascii_alphabetic())
                     && !host.contains('@')
                     && !host.ends_with(".invalid")
+                    && !NO_HOSTS.contains(&host)
                     && follows.is_some_and(|c| "~/$".contains(c) || c.is_ascii_alphabetic())
                     && !replacer.guide.contains(&run.to_lowercase()) =>
             {
@@ -150,7 +171,9 @@ pub(super) fn directory(replacer: &Replacer, text: &str) -> String {
         }
         let before = text.get(from..at).unwrap_or_default().trim_end_matches(' ');
         let key = before.rsplit(|c: char| !c.is_ascii_alphanumeric()).next().unwrap_or_default();
-        if !OF_DIRECTORY.iter().any(|one| key.eq_ignore_ascii_case(one)) {
+        // A part of a word is another: `LANG_CN=`.
+        let begins = before.strip_suffix(key).is_none_or(|before| !before.ends_with(['_', '-', '.', '$', '{']));
+        if !begins || !OF_DIRECTORY.iter().any(|one| key.eq_ignore_ascii_case(one)) {
             continue;
         }
         let rest = text.get(at + 1..).unwrap_or_default();

@@ -5,6 +5,7 @@ use crate::driver::NotInGuide;
 use crate::guide_file::GuideFile;
 use crate::known::{Answer, Known};
 use crate::observation::Observation;
+use crate::probe::Probe;
 use crate::report::{MachineSource, Report};
 use crate::selection::Selection;
 use crate::{Live, Preflight};
@@ -13,7 +14,12 @@ use serde::de::DeserializeOwned;
 use serde_json::Value;
 use setup_ready_core::privacy::Replacer;
 use setup_ready_core::recording::{Chosen, Recording, without_mark};
+use std::collections::BTreeMap;
+use std::collections::btree_map::Entry;
 use std::sync::Arc;
+
+/// What is said of something that cannot be told.
+const NOT_TOLD: &str = "what was seen there cannot be told without what is private";
 
 /// A recording, and what of it would be judged otherwise than on the machine.
 #[derive(Debug)]
@@ -78,14 +84,25 @@ fn attempt(report: &Report, file: &GuideFile, mut replacer: Replacer) -> Result<
     for answer in &answers {
         replacer.learn(&answer.observation);
     }
-    let mut known = Known::default();
+    let mut told: BTreeMap<Probe, (Observation, u64)> = BTreeMap::new();
     for answer in answers {
         let probe = without_mark(&answer.probe);
         // A question that cannot be told without what is private is not told at all.
         let Some(probe) = replaced(&probe, &mut replacer) else { continue };
-        let hidden = || Observation::CouldNotLook("what was seen there cannot be told without what is private".to_owned());
+        let hidden = || Observation::CouldNotLook(NOT_TOLD.to_owned());
         let observation = replaced(&*answer.observation, &mut replacer).unwrap_or_else(hidden);
-        known.learn(Arc::new(probe), observation, answer.elapsed_ms);
+        match told.entry(probe) {
+            Entry::Vacant(vacant) => {
+                vacant.insert((observation, answer.elapsed_ms));
+            }
+            // Two things that are called alike now: neither may get the other's answer.
+            Entry::Occupied(mut first) if first.get().0 != observation => first.get_mut().0 = hidden(),
+            Entry::Occupied(_) => {}
+        }
+    }
+    let mut known = Known::default();
+    for (probe, (observation, elapsed_ms)) in told {
+        known.learn(Arc::new(probe), observation, elapsed_ms);
     }
     let frame = &report.frame;
     let mut recording = Recording::new(report.guide.project.name.clone(), Chosen::of(&report.selection, &file.guide), known);
