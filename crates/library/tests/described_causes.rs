@@ -178,7 +178,7 @@ const VIRTUAL: &str = "virtualization = \"usable\"";
     VIRTUAL,
     "You are inside a container"
 )]
-#[case::no_such_locale("locale-missing", LINUX, "", "locale = \"de_DE.UTF-8\"", "There is C.utf8 and en_US.utf8.")]
+#[case::no_such_locale("locale-missing", LINUX, "", "locale = \"de_DE.UTF-8\"", "There are C.utf8 and en_US.utf8.")]
 #[case::a_locale_of_another_encoding(
     "locale-encoding",
     LINUX,

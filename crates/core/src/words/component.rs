@@ -12,8 +12,9 @@ use crate::version::Fit;
 fn called(component: &Component) -> String {
     let name = &component.name;
     match component.sort {
-        ComponentSort::Module(language) => format!("The module {name} of {}", language.name()),
-        ComponentSort::Headers(language) => format!("What programs in C are compiled with for {} (its headers)", language.name()),
+        // The language first: behind it, the module's version would be taken for the language's.
+        ComponentSort::Module(language) => format!("The {} module {name}", language.name()),
+        ComponentSort::Headers(language) => format!("The headers of {}", language.name()),
         ComponentSort::SystemPackage => format!("The package {name}"),
         ComponentSort::KernelModule => format!("The kernel's module {name}"),
     }
@@ -41,14 +42,14 @@ pub(super) fn message(words: &Words<'_>, reason: &ComponentReason) -> String {
         }
         ComponentTrouble::Missing { lacks: None } => match component.sort {
             ComponentSort::Module(_) => format!("{what} is not among the modules that {program} finds."),
-            ComponentSort::Headers(_) => format!("{what} are not here, for {program}."),
+            ComponentSort::Headers(_) => format!("{what}, which programs in C are compiled with, are not here for {program}."),
             ComponentSort::SystemPackage => format!("{what} is not installed."),
             ComponentSort::KernelModule => format!("{what} is not loaded."),
         },
         ComponentTrouble::OutOfRange { found, miss } if miss.fit == Fit::TooOld => older(&what, found, &miss.nearest),
         ComponentTrouble::OutOfRange { found, .. } => {
             let range = component.version.as_ref().map(ToString::to_string).unwrap_or_default();
-            format!("{what} {found} is not one that does: this project works with {range}.")
+            format!("{what} {found} is not one that will do: this project works with {range}.")
         }
         ComponentTrouble::NoVersion => format!("{what} is here, but which version it is could not be found out."),
         ComponentTrouble::Incomparable { found } => format!("{what} is here, but its version {found} cannot be compared."),

@@ -300,4 +300,6 @@ impl<'r> Words<'r> {
 }
 
 #[cfg(test)]
+mod book;
+#[cfg(test)]
 mod tests;

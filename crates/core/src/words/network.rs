@@ -174,7 +174,7 @@ pub(super) fn service(words: &Words<'_>, reason: &ServiceReason) -> String {
             format!("{url} answers, but not with what is expected: {}", words.form())
         }
         ServiceTrouble::OtherProgram { holder } => {
-            let who = holder.as_ref().map_or_else(|| "another program".to_owned(), ToString::to_string);
+            let who = holder.as_ref().map_or_else(|| "Another program".to_owned(), ToString::to_string);
             format!("{who} answers at {place}, and it does not speak HTTP: it is not the service that is expected there.")
         }
     };

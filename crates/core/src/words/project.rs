@@ -161,12 +161,12 @@ pub(super) fn library(words: &Words<'_>, reason: &LibraryReason) -> String {
     if let Some(other) = &reason.other {
         let first = match &reason.trouble {
             LibraryTrouble::OutOfRange { found, .. } => format!("Builds find {name} {found} first"),
-            LibraryTrouble::Missing
-            | LibraryTrouble::Lacks { .. }
-            | LibraryTrouble::NoHeaders { .. }
-            | LibraryTrouble::Incomparable { .. } => format!("Builds do not find {name}"),
+            LibraryTrouble::Incomparable { found } => format!("Builds find {name} first that calls its version {found}"),
+            LibraryTrouble::Missing | LibraryTrouble::Lacks { .. } | LibraryTrouble::NoHeaders { .. } => {
+                format!("Builds do not find {name}")
+            }
         };
-        return format!("{first}, and one that does is here: {}, described in {}.", other.version, other.at);
+        return format!("{first}, but one that would do is here: {}, described in {}.", other.version, other.at);
     }
     match &reason.trouble {
         LibraryTrouble::Missing => format!("The library {name} is not installed."),
@@ -203,7 +203,8 @@ pub(super) fn locale(words: &Words<'_>, reason: &LocaleReason) -> String {
     match reason {
         LocaleReason::Missing { others } if others.is_empty() => format!("The locale {name} is not made on this machine."),
         LocaleReason::Missing { others } => {
-            format!("The locale {name} is not made on this machine. There is {}.", join_words(others, "and"))
+            let are = if others.len() == 1 { "is" } else { "are" };
+            format!("The locale {name} is not made on this machine. There {are} {}.", join_words(others, "and"))
         }
         LocaleReason::OtherEncoding { encoding } if encoding.is_empty() => {
             format!("The locale {name} is here, but its characters are not UTF-8.")
@@ -317,6 +318,7 @@ pub(super) fn checkout_found(reason: &CheckoutReason) -> Option<String> {
         CheckoutReason::Submodules { missing } | CheckoutReason::LargeFiles { missing } => {
             format!("{} not fetched", missing.len())
         }
+        CheckoutReason::Unfinished { what: Unfinished::Locked(_) } => "a lock of git's".to_owned(),
         CheckoutReason::Unfinished { what } => format!("a {} that is not finished", what.verb()),
         CheckoutReason::Foreign { owner, .. } => format!("of {}", owner.as_deref().unwrap_or("another user")),
         CheckoutReason::SubmodulesMoved { moved } => format!("{} at another commit", moved.len()),
@@ -335,6 +337,7 @@ pub(super) fn checkout_wanted_of(words: &Words<'_>, reason: &CheckoutReason) -> 
         CheckoutReason::NoWorkingCopy => Some("a working copy".to_owned()),
         CheckoutReason::Branch { .. } => wanted.branch.clone(),
         CheckoutReason::Submodules { .. } | CheckoutReason::LargeFiles { .. } => Some("all fetched".to_owned()),
+        CheckoutReason::Unfinished { what: Unfinished::Locked(_) } => Some("no git at work".to_owned()),
         CheckoutReason::Unfinished { .. } => Some("nothing half done".to_owned()),
         CheckoutReason::Foreign { .. } => Some("yours".to_owned()),
         CheckoutReason::SubmodulesMoved { .. } | CheckoutReason::SubmodulesEmptied { .. } => {

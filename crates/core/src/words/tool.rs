@@ -192,7 +192,7 @@ fn no_consent(path: &str, need: &ConsentNeed, states: Option<&Version>) -> Strin
     let why = match need {
         ConsentNeed::InProject => "the project brings it".to_owned(),
         ConsentNeed::RelativeEntry => {
-            "PATH finds it by an entry that means another folder wherever you are, which whoever owns that folder decides"
+            "PATH finds it by an entry that is no whole path: it means another folder wherever you are, and whoever owns that one decides what is started"
                 .to_owned()
         }
         ConsentNeed::ChoosesByFolder => {
