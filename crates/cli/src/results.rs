@@ -61,13 +61,22 @@ pub(crate) fn apart(typed: &Typed) -> Result<(), Failure> {
             return Err(Failure::Word { message, note: "Give each a file of its own.".to_owned() });
         }
         if let Some((read, _)) = read.iter().find(|(_, read)| *read == written || is_surveyed(read, &written)) {
-            let message = format!("the result would replace {}, which it is made from", path.display());
             let within = if read.is_dir() { format!(" It lies in {}, which is read.", read.display()) } else { String::new() };
-            return Err(Failure::Word { message, note: format!("Give --output another name.{within}") });
+            return Err(over_its_source(path, &within));
         }
         taken.push(written);
     }
     Ok(())
+}
+
+fn over_its_source(path: &Path, within: &str) -> Failure {
+    let message = format!("the result would replace {}, which it is made from", path.display());
+    Failure::Word { message, note: format!("Give --output another name.{within}") }
+}
+
+/// The same for a file that is named by the guide's project, which is only known when that was read.
+pub(crate) fn apart_from(path: &Path, read: Option<&Path>) -> Result<(), Failure> {
+    if read.is_some_and(|read| place(read) == place(path)) { Err(over_its_source(path, "")) } else { Ok(()) }
 }
 
 /// The guide that will be read. A draft makes one, and says itself where it would replace it.

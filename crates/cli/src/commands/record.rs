@@ -31,6 +31,7 @@ pub(crate) fn run(typed: &arguments::Record, shown: &Shown, (interrupt, look): (
         recorded.recording.id = Some(kept.unwrap_or_else(random_id));
     }
     let path = shown.output.clone().unwrap_or_else(|| PathBuf::from(format!("{}.recording.json", name(&file))));
+    crate::results::apart_from(&path, typed.check.how.machine.as_deref())?;
     let mut text = Vec::new();
     recording_json(&recorded.recording, &mut text).map_err(Failure::Output)?;
     tell(&recorded, &path, text.len(), look);

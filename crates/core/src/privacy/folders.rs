@@ -17,7 +17,11 @@ impl Replacer {
             None if path.starts_with("/Users/") => format!("/Users/{PERSON}"),
             None => format!("/home/{PERSON}"),
         };
-        if path == "/root" || path.starts_with("/var/root") || parts(path).all(|part| is_common(&part.to_lowercase())) {
+        // Accounts of the system have homes like `/usr/sbin`, which everybody has.
+        let lower = path.to_lowercase();
+        let usual = ["/home/", "/users/", "\\users\\"].iter().any(|place| lower.contains(place));
+        let everybodys = !usual && parts(&lower).all(is_common);
+        if path == "/root" || path.starts_with("/var/root") || everybodys {
             return;
         }
         self.folder(path, instead);

@@ -89,7 +89,9 @@ pub(super) fn homes(replacer: &mut Replacer, text: &str) -> String {
             continue;
         };
         let name = head(lower.get(start..).unwrap_or_default(), LONGEST_NAME);
-        let end = start + name.find(|c: char| "/\\:\"';,<>|".contains(c) || c.is_whitespace()).unwrap_or(name.len());
+        let name = name.split(|c: char| "/\\:\"';,<>|".contains(c) || c.is_whitespace()).next().unwrap_or_default();
+        // A sentence may end behind it.
+        let end = start + name.trim_end_matches('.').len();
         let name = text.get(start..end).unwrap_or_default();
         // Behind a tilde it is a person only where a folder of theirs follows.
         let of_tilde = rest.starts_with('~');

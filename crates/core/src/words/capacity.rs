@@ -12,7 +12,7 @@ pub(super) fn met(met: &CapacityMet) -> String {
     match met {
         CapacityMet::Memory { usable } => format!("{usable} of memory can be used."),
         CapacityMet::FreeMemory { available } => format!("{available} of memory is free now."),
-        CapacityMet::Swap { swap } => format!("Memory may be put into {swap} on the disk."),
+        CapacityMet::Swap { swap } => format!("{swap} of what is in memory may be put onto the disk (swap)."),
         CapacityMet::Cores { usable_hundredths } => format!("{} processor cores can be used.", cores_text(*usable_hundredths)),
     }
 }

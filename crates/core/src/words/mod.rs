@@ -19,7 +19,7 @@ pub(crate) use worked::worked_if;
 
 use crate::finding::{Conclusion, Finding, Met, Reason};
 use crate::fix::{Shell, quote};
-use crate::guide::{Guide, Requirement, Rights, Subject};
+use crate::guide::{ComponentSort, Guide, Requirement, Rights, Subject};
 use crate::prelude::*;
 use crate::text::{Pattern, join_words};
 
@@ -167,7 +167,11 @@ impl<'r> Words<'r> {
             Met::Unlimited => "no limit".to_owned(),
             Met::Able => "allowed".to_owned(),
             Met::Library { version } => version.clone(),
-            Met::Installed { version, .. } => version.clone().unwrap_or_else(|| "there".to_owned()),
+            Met::Installed { version, .. } => version.clone().unwrap_or_else(|| {
+                let loaded =
+                    matches!(&self.requirement.subject, Subject::Component(one) if one.sort == ComponentSort::KernelModule);
+                if loaded { "loaded" } else { "there" }.to_owned()
+            }),
             Met::Locale { name } => name.clone(),
             Met::Checkout { branch } => branch.clone().unwrap_or_else(|| "as it should be".to_owned()),
             Met::CommandRan => "as expected".to_owned(),

@@ -15,7 +15,7 @@ pub(super) fn port_met(met: &PortMet) -> String {
         PortMet::Free { place, count, set_at } => {
             let what = match place {
                 Some(place) if *count == 1 => place.to_string(),
-                _ => format!("each of the {count} ports"),
+                _ => format!("Each of the {count} ports"),
             };
             let because = set_at
                 .as_ref()
