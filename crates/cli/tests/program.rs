@@ -32,6 +32,7 @@ fn demo() -> (Bench, String) {
 #[case::laptop_for_firmware("laptop-80.txt", "80", &["--machine", "sea/machines/clean-debian-laptop.toml", "--role", "firmware"], 1)]
 #[case::laptop_narrow("laptop-50.txt", "50", &["--machine", "sea/machines/clean-debian-laptop.toml", "--role", "firmware"], 1)]
 #[case::server_plain_and_verbose("server-verbose.txt", "80", &["--machine", "sea/machines/shared-server.toml", "--role", "shore", "--plain", "-v"], 1)]
+#[case::ready_for_nothing("ready-for-nothing.txt", "80", &["--machine", "sea/machines/ready-workstation.toml", "--role", "shore", "--only", "cmake"], 0)]
 #[case::workstation_quiet("workstation-quiet.txt", "80", &["--machine", "sea/machines/ready-workstation.toml", "-q"], 0)]
 fn reports_read_like_this(#[case] name: &str, #[case] columns: &str, #[case] arguments: &[&str], #[case] status: i32) {
     let (bench, _) = demo();

@@ -167,7 +167,12 @@ pub(super) fn standing(paper: &mut Paper<'_>, report: &Report) {
         }
     }
     let total = counted(needed.len(), "needed thing");
-    let all = if needed.len() == 1 { "The one needed thing is met.".to_owned() } else { format!("All {total} are met.") };
+    let all = match needed.len() {
+        // Ready for nothing is said to be that.
+        0 => "Nothing of what was looked at is needed here.".to_owned(),
+        1 => "The one needed thing is met.".to_owned(),
+        _ => format!("All {total} are met."),
+    };
     let optional = report.counting().filter(|one| level(report, one) != Level::Must);
     let optional = optional.filter(|one| !one.finding.verdict().is_fine()).count();
     let besides = match optional {
