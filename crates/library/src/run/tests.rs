@@ -70,16 +70,16 @@ fn a_gigabyte_of_output_is_read_and_not_kept() {
 fn a_program_that_never_ends_is_stopped_with_all_that_it_started() {
     let bench = Bench::new();
     let pid = bench.folder.path().join("pid");
-    let seen = run_within(&bench.script(&format!("echo begun; sleep 600 & echo $! > {}; yes >/dev/null", pid.display())), 400);
-    assert_eq!((seen.end, seen.stdout.as_str()), (RunEnd::TimeUp(400), "begun\n"));
+    let seen = run_within(&bench.script(&format!("echo begun; sleep 600 & echo $! > {}; yes >/dev/null", pid.display())), 2_000);
+    assert_eq!((seen.end, seen.stdout.as_str()), (RunEnd::TimeUp(2_000), "begun\n"));
     assert!(!is_alive(&pid));
 }
 
 #[test]
 fn endless_output_does_not_outrun_the_clock() {
     let bench = Bench::new();
-    let seen = run_within(&bench.script("yes"), 300);
-    assert_eq!((seen.end, seen.cut), (RunEnd::TimeUp(300), true));
+    let seen = run_within(&bench.script("yes"), 900);
+    assert_eq!((seen.end, seen.cut), (RunEnd::TimeUp(900), true));
 }
 
 #[test]
