@@ -92,11 +92,15 @@ fn the_guide(typed: &Typed) -> Option<PathBuf> {
 }
 
 /// Whether a file that is there lies in a folder whose reports are read.
+#[cfg(feature = "desk")]
 fn is_surveyed(folder: &Path, file: &Path) -> bool {
-    let name = file.file_name().map(|name| name.to_string_lossy().to_ascii_lowercase()).unwrap_or_default();
-    let plain = name.strip_suffix(".gz").unwrap_or(&name);
-    let meant = [".json", ".ndjson", ".jsonl"].iter().any(|end| plain.ends_with(end));
-    meant && folder.is_dir() && file.is_file() && file.starts_with(folder)
+    build_setup_ready::is_surveyed_file(file) && folder.is_dir() && file.is_file() && file.starts_with(folder)
+}
+
+/// What newcomers have reads no folders.
+#[cfg(not(feature = "desk"))]
+fn is_surveyed(_: &Path, _: &Path) -> bool {
+    false
 }
 
 /// Where a file is, or would be: links are followed, but for its own name where it is not there yet.

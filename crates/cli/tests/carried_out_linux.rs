@@ -1,22 +1,8 @@
 //! Fixes, judged by one question: carried out exactly as printed, is the requirement met? In a throwaway root, as a person of it.
 //!
 //! `tools/carry-out-fixes` makes the root and runs this; the table in `docs/fixes.md` is what came of it.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::indexing_slicing,
-    clippy::panic,
-    clippy::print_stdout,
-    unreachable_pub,
-    dead_code,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(target_os = "linux")]
 
-#[path = "carried_out/root.rs"]
-mod root;
-
-use root::{PROGRAM, Root};
+use crate::carried_out::root::{PROGRAM, Root};
 use serde_json::Value;
 use std::fmt::Write as _;
 use std::sync::Mutex;

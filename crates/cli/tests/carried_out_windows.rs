@@ -1,16 +1,6 @@
 //! Fixes for the command prompt of Windows, done as they are printed, and checked again.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(windows)]
 
-mod bench;
-
-use bench::{Bench, causes_are, of};
+use crate::bench::{Bench, causes_are, of};
 use rstest::rstest;
 use serde_json::Value;
 use std::os::windows::process::CommandExt;

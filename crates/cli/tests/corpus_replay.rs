@@ -1,9 +1,6 @@
 //! The program on a machine that has every tool of the corpus and answers as the real ones did.
-#![allow(clippy::unwrap_used, clippy::panic, clippy::indexing_slicing, reason = "helpers of tests may be blunt")]
 
-mod bench;
-
-use bench::{Bench, of, text};
+use crate::bench::{Bench, of, text};
 use std::fmt::Write;
 
 #[test]

@@ -1,12 +1,4 @@
 //! The figures of a survey, and those of a real database that the same rows were loaded into.
-#![cfg(target_os = "linux")]
-#![allow(
-    clippy::unwrap_used,
-    clippy::panic,
-    clippy::indexing_slicing,
-    clippy::print_stderr,
-    reason = "helpers of tests may be blunt"
-)]
 
 use build_setup_ready::Surveying;
 use build_setup_ready::survey::Dimension;

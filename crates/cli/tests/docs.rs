@@ -1,5 +1,4 @@
 //! The documents say what the code does: generated ones are fresh, examples in them are read, and the rules of the house hold.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::cause::Cause;
 use build_setup_ready::demo::MACHINES;

@@ -1,9 +1,6 @@
 //! Drafts of repositories: valid, agreeing with what they were drafted from, and never in the way of a guide.
-#![allow(clippy::unwrap_used, clippy::panic, clippy::indexing_slicing, reason = "helpers of tests may be blunt")]
 
-mod bench;
-
-use bench::text;
+use crate::bench::text;
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
 use build_setup_ready::draft::{Draft, Standing};
 use build_setup_ready::proofread::{Family, Rule};

@@ -1,10 +1,6 @@
 //! Modules, headers, packages, values and places, live: with installations, files and servers made for the test.
-#![cfg(target_os = "linux")]
-#![allow(clippy::unwrap_used, clippy::panic, clippy::indexing_slicing, reason = "helpers of tests may be blunt")]
 
-mod bench;
-
-use bench::{Bench, causes_are, essence, of, text, without_rights};
+use crate::bench::{Bench, causes_are, essence, of, text, without_rights};
 use std::io::{Read, Write};
 use std::net::TcpListener;
 use std::path::{Path, PathBuf};
@@ -333,7 +329,7 @@ fn values_are_followed_where_they_were_moved_to_and_nothing_else_is_told() {
     let bench = Bench::new(&format!(
         "[value.page]\nis = 1\nfile = \"conf/station.yaml\"\nkey = \"page.port\"\n[value.charts]\nis = \"~/charts\"\nvariable = \"BUOY_CHARTS\"\nenv_file = \".env\"\n\
          [value.host]\nis = \"shore.test\"\nvariable = \"BUOY_HOST\"\n[require.page]\nservice = \"localhost:{{page}}\"\nhttp = \"/\"\ncontains = \"ok\"\n\
-         [require.port]\nport = \"{{page}}\"\nheld_ok = [\"live_components\"]\n[require.charts]\nfolder = \"{{charts}}\"\n[require.host]\nhostname = \"{{host}}\"\n{}",
+         [require.port]\nport = \"{{page}}\"\n[require.charts]\nfolder = \"{{charts}}\"\n[require.host]\nhostname = \"{{host}}\"\n{}",
         ""
     ));
     write(&bench.project().join("conf/station.yaml"), &format!("page:\n  port: {page}\n"));

@@ -1,17 +1,6 @@
 //! The real program on this real machine: things made for the test, looked at for real.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::print_stdout,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(target_os = "linux")]
 
-mod bench;
-
-use bench::{Bench, essence, is_root, of, text, without_rights};
+use crate::bench::{Bench, essence, is_root, of, text, without_rights};
 use std::fmt::Write;
 use std::net::{TcpListener, UdpSocket};
 use std::process::Command;

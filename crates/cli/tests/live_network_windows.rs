@@ -1,16 +1,6 @@
 //! Who answers where, on Windows: servers made for the test, with and without a secure connection, and the proxy of the system's settings.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(windows)]
 
-mod bench;
-
-use bench::{Bench, causes_are, essence, of};
+use crate::bench::{Bench, causes_are, essence, of};
 use sha1::Digest;
 use std::io::{Read, Write};
 use std::net::{TcpListener, TcpStream};

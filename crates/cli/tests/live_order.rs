@@ -1,15 +1,6 @@
 //! What comes first and what waits, and what was open last time: the real program, on every system.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
 
-mod bench;
-
-use bench::{Bench, essence, of, text};
+use crate::bench::{Bench, essence, of, text};
 use serde_json::Value;
 
 #[test]

@@ -1,17 +1,6 @@
 //! What stays secret, what a stranger's guide cannot do, and what package managers say: the real program on this machine.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::print_stdout,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(target_os = "linux")]
 
-mod bench;
-
-use bench::{Bench, essence, of, text};
+use crate::bench::{Bench, essence, of, text};
 
 #[test]
 fn no_value_reaches_any_output() {

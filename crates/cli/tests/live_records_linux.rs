@@ -1,10 +1,6 @@
 //! Versions that are read from a tool's own installation: only where they are certain, and then the tool is not started.
-#![cfg(target_os = "linux")]
-#![allow(clippy::unwrap_used, clippy::indexing_slicing, clippy::panic, reason = "helpers of tests may be blunt")]
 
-mod bench;
-
-use bench::{Bench, of};
+use crate::bench::{Bench, of};
 use rstest::rstest;
 use serde_json::Value;
 

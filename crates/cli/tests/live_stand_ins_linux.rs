@@ -1,10 +1,6 @@
 //! What a version manager's stand-in would start in the project's folder: read, and never found out by starting it there.
-#![cfg(target_os = "linux")]
-#![allow(clippy::unwrap_used, clippy::indexing_slicing, clippy::panic, reason = "helpers of tests may be blunt")]
 
-mod bench;
-
-use bench::{Bench, of};
+use crate::bench::{Bench, of};
 use rstest::rstest;
 use serde_json::Value;
 

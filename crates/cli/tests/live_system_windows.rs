@@ -1,16 +1,6 @@
 //! What only Windows has, really looked at: programs with windows, services, owners, groups, ports beside each other, sockets that are files.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(windows)]
 
-mod bench;
-
-use bench::{Bench, causes_are, essence, of};
+use crate::bench::{Bench, causes_are, essence, of};
 use std::net::{TcpListener, UdpSocket};
 use std::process::Command;
 

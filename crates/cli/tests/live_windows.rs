@@ -1,16 +1,6 @@
 //! The real program on Windows, or on Wine, with things made for the test.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(windows)]
 
-mod bench;
-
-use bench::{Bench, causes_are, essence, of, text};
+use crate::bench::{Bench, causes_are, essence, of, text};
 use std::net::TcpListener;
 use std::time::{Duration, Instant};
 

@@ -1,17 +1,6 @@
 //! The person's files, variables, groups, limits, libraries, settings and working copy: made for the test, looked at for real.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::print_stdout,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(target_os = "linux")]
 
-mod bench;
-
-use bench::{Bench, causes_are, essence, is_root, of, text, without_rights};
+use crate::bench::{Bench, causes_are, essence, is_root, of, text, without_rights};
 use rstest::rstest;
 use std::fs::{Permissions, create_dir_all, set_permissions, write};
 use std::os::unix::fs::{PermissionsExt, chown, symlink};

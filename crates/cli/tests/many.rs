@@ -1,10 +1,7 @@
 //! Many machines, with the program as maintainers use it: reports in each form by readers that are not ours, machines beside each other, surveys, and what
 //! cannot be read.
-#![allow(clippy::unwrap_used, clippy::panic, clippy::indexing_slicing, reason = "helpers of tests may be blunt")]
 
-mod bench;
-
-use bench::text;
+use crate::bench::text;
 use build_setup_ready::compare::{Side, compare};
 #[cfg(not(windows))]
 use build_setup_ready::compare::{deciding, verdict_with};

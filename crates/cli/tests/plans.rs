@@ -1,16 +1,6 @@
 //! The plan by itself: read by what reads such things, and carried out.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::print_stdout,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
 
-mod bench;
-
-use bench::{Bench, text};
+use crate::bench::{Bench, text};
 #[cfg(unix)]
 use build_setup_ready::demo::MACHINES;
 use serde_json::Value;

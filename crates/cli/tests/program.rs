@@ -1,16 +1,6 @@
 //! The program as people and scripts use it: words, formats, exit statuses, mistakes.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::print_stdout,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
 
-mod bench;
-
-use bench::{Bench, text};
+use crate::bench::{Bench, text};
 use rstest::rstest;
 use serde_json::Value;
 use snapbox::assert_data_eq;

@@ -1,5 +1,4 @@
 //! Every rule of proofreading on a guide that has just that, in its line; and guides that nothing is to be said of.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
 use build_setup_ready::proofread::{Example, Rule, corrected};

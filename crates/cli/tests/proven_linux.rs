@@ -2,30 +2,8 @@
 //!
 //! Each situation is a throwaway root that is put into it. A person signs in, opens a terminal, checks, does what the plan says, word for word, in
 //! a new terminal or after a new sign-in where it says so, and checks again, as often as somebody would. `tools/carry-out-fixes` runs this.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::indexing_slicing,
-    clippy::panic,
-    clippy::print_stdout,
-    unreachable_pub,
-    clippy::struct_excessive_bools,
-    clippy::too_many_lines,
-    dead_code,
-    reason = "helpers of tests may be blunt"
-)]
-#![cfg(target_os = "linux")]
 
-#[path = "carried_out/newcomer.rs"]
-mod newcomer;
-#[path = "carried_out/proof.rs"]
-mod proof;
-#[path = "carried_out/root.rs"]
-mod root;
-#[path = "carried_out/terminal.rs"]
-mod terminal;
-
-use proof::{Judged, Situation};
+use crate::carried_out::proof::{self, Judged, Situation};
 use std::fmt::Write as _;
 use std::path::Path;
 use std::sync::Mutex;

@@ -1,5 +1,4 @@
 //! Recordings: what must not be in one, and what must come of one again. The list of private things was written before there was a recording.
-#![allow(clippy::unwrap_used, clippy::panic, clippy::indexing_slicing, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::demo::{GUIDE, MACHINES};
 use build_setup_ready::privacy::Replacer;

@@ -1,9 +1,6 @@
 //! Rehearsing and rendering, with the program as maintainers use it.
-#![allow(clippy::unwrap_used, clippy::panic, clippy::indexing_slicing, reason = "helpers of tests may be blunt")]
 
-mod bench;
-
-use bench::text;
+use crate::bench::text;
 use build_setup_ready::cause::Cause;
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
 use build_setup_ready::rehearsal::End;

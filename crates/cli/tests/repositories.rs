@@ -1,5 +1,4 @@
 //! What small repositories say, against lists that were written before anything could read them.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::Repository;
 use rstest::rstest;

@@ -1,5 +1,4 @@
 //! The rooms of the core: who may know whom, read from the `use` lines.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};

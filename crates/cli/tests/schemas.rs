@@ -1,12 +1,5 @@
 //! The schemas that ship are fresh, and a validator that is not ours reads them: what the software takes they take, what it refuses for its
 //! shape they refuse.
-#![allow(
-    clippy::unwrap_used,
-    clippy::panic,
-    clippy::indexing_slicing,
-    clippy::wildcard_enum_match_arm,
-    reason = "helpers of tests may be blunt"
-)]
 
 use build_setup_ready::demo::{GUIDE, MACHINES};
 use build_setup_ready::selection::Selection;

@@ -1,13 +1,5 @@
 //! The guide as a script, against the program: for each requirement its verdict is the program's or unknown, in every shell that is here, on
 //! described machines that were built for it and on this one.
-#![cfg(target_os = "linux")]
-#![allow(
-    clippy::unwrap_used,
-    clippy::panic,
-    clippy::print_stderr,
-    clippy::indexing_slicing,
-    reason = "helpers of tests may be blunt"
-)]
 
 #[path = "script/root.rs"]
 mod root;

@@ -1,16 +1,6 @@
 //! The two ways to stay until a machine is ready, with somebody (here a test) who does meanwhile what they say.
 
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
-
-mod bench;
-
-use bench::{Bench, text};
+use crate::bench::{Bench, text};
 use std::io::{Read, Write};
 use std::net::TcpListener;
 use std::process::{Child, ChildStdin, Stdio};

@@ -1,6 +1,4 @@
 //! Following builds: each of a list of small ones, written down before anything followed one.
-#![cfg(all(target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
-#![allow(clippy::unwrap_used, clippy::panic, clippy::print_stderr, reason = "helpers of tests may be blunt")]
 
 use serde::Deserialize;
 use std::collections::BTreeMap;

@@ -44,7 +44,7 @@ pub use preflight::{Preflight, Progress};
 #[cfg(feature = "desk")]
 pub use proof::Proof;
 #[cfg(feature = "desk")]
-pub use recording::{NotRecording, is_json_file, read_recording, recording};
+pub use recording::{NotRecording, is_json_file, is_surveyed_file, read_recording, recording};
 pub use recording::{Recorded, record, record_with};
 #[cfg(feature = "desk")]
 pub use rehearsing::{Matrix, NewExpectation, NotRewritten, Performance, Rehearsal, Rewritten, expectation};

@@ -1,18 +1,9 @@
 //! The shipped demonstration: each machine's `[expect]` holds, for every requirement, however many jobs ask.
-#![allow(
-    clippy::unwrap_used,
-    clippy::expect_used,
-    clippy::print_stdout,
-    clippy::indexing_slicing,
-    clippy::panic,
-    reason = "helpers of tests may be blunt"
-)]
 
 use build_setup_ready::demo::{DemoMachine, GUIDE, MACHINES};
 use build_setup_ready::guide::{self, Guide};
 use build_setup_ready::report::Outcome;
 use build_setup_ready::selection::Selection;
-use build_setup_ready::text::Size;
 use build_setup_ready::{Described, Preflight, write};
 use rstest::rstest;
 
@@ -71,9 +62,6 @@ fn the_report_is_the_same_for_every_number_of_jobs() {
     }
 }
 
-#[path = "../../core/src/testing/values.rs"]
-mod values;
-
 #[test]
 fn every_message_about_every_machine_says_what_was_found_and_what_it_does_not_fit() {
     let guide = demo_guide();
@@ -85,7 +73,7 @@ fn every_message_about_every_machine_says_what_was_found_and_what_it_does_not_fi
             let Some(reason) = settled.finding.reason() else { continue };
             open += 1;
             let (message, facts) = (report.message(settled), serde_json::to_value(reason).unwrap());
-            assert_eq!(values::left_out_of(&message, &facts), Vec::<String>::new(), "{}: {message}", machine.name);
+            assert_eq!(crate::values::left_out_of(&message, &facts), Vec::<String>::new(), "{}: {message}", machine.name);
         }
         assert!(open > 0 || report.outcome() == Outcome::Ready);
     }

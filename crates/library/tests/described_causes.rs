@@ -1,11 +1,6 @@
 //! Causes that no Linux machine can be brought to show, on described machines: the message as a person reads it, and that a fix is offered.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
-
-#[path = "../../core/src/testing/values.rs"]
-mod values;
 
 use build_setup_ready::finding::Verdict;
-use build_setup_ready::text::Size;
 use build_setup_ready::{Described, Preflight, cause::Cause, guide};
 use rstest::rstest;
 
@@ -210,7 +205,7 @@ fn a_machine_of_this_sort_shows(
     assert!(report.message(settled).contains(words), "{}", report.message(settled));
     assert!(!settled.fixes.is_empty(), "no fix is offered");
     let facts = serde_json::to_value(settled.finding.reason()).unwrap();
-    assert_eq!(values::left_out_of(&report.message(settled), &facts), Vec::<String>::new(), "{}", report.message(settled));
+    assert_eq!(crate::values::left_out_of(&report.message(settled), &facts), Vec::<String>::new(), "{}", report.message(settled));
 }
 
 #[rstest]

@@ -1,5 +1,4 @@
 //! What is offered for what is not met, on described machines: the commands as they are pasted.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::{Described, Preflight, guide};
 use rstest::rstest;

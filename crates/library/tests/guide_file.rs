@@ -1,5 +1,4 @@
 //! Guides as files: found from anywhere in the project, read whole, refused with the reason.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::{GuideFile, LoadError};
 use std::path::{Path, PathBuf};

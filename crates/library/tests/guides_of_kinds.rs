@@ -1,8 +1,6 @@
 //! Guides for eight kinds of projects, each with machines that say what they expect of it: no guide needs a command of its own for what the
 //! language can say.
 
-#![allow(clippy::unwrap_used, clippy::panic, reason = "tests")]
-
 use build_setup_ready::guide::{Kind, Subject};
 use build_setup_ready::{Described, GuideFile};
 use rstest::rstest;

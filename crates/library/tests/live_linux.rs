@@ -1,6 +1,4 @@
 //! This machine, asked probe by probe, against what other programs say of it.
-#![cfg(target_os = "linux")]
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::guide::{self, Access, Guide, Protocol};
 use build_setup_ready::manager::Manager;

@@ -1,7 +1,5 @@
 //! Work that goes on in more than one place: what is *ready*, what is only *ready here*, and what a report from elsewhere adds to it.
 
-#![allow(clippy::unwrap_used, clippy::panic, reason = "tests")]
-
 use build_setup_ready::elsewhere::Elsewhere;
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::guide::{self, Guide};

@@ -1,5 +1,4 @@
 //! Many workers drive one preflight: nothing is asked twice, nothing is lost, and it ends early when told to.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::finding::Verdict;
 use build_setup_ready::guide::{self, Guide};

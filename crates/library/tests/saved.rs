@@ -1,5 +1,4 @@
 //! What is known of a machine can be saved, and assessed again: the same to the byte.
-#![allow(clippy::unwrap_used, clippy::panic, reason = "helpers of tests may be blunt")]
 
 use build_setup_ready::demo::{GUIDE, MACHINES};
 use build_setup_ready::known::Known;

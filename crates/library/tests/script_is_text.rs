@@ -1,7 +1,5 @@
 //! What the script runs is what the plan shows, whatever a stranger wrote into a guide.
 
-#![allow(clippy::unwrap_used, reason = "helpers of tests may be blunt")]
-
 use build_setup_ready::fix::{Shell, quote};
 use build_setup_ready::report::Report;
 use build_setup_ready::text::Sanitised;

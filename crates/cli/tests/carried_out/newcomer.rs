@@ -1,8 +1,8 @@
 //! A person in a situation: signs in, opens terminals, types what the plan says.
 
-use crate::proof::Situation;
-use crate::root::{PROGRAM, Root};
-use crate::terminal::Terminal;
+use super::proof::Situation;
+use super::root::{PROGRAM, Root};
+use super::terminal::Terminal;
 use serde_json::Value;
 use std::fmt::Write as _;
 

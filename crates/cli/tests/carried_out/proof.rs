@@ -1,6 +1,6 @@
 //! A situation, its proof, and the judgement.
 
-use crate::newcomer::Newcomer;
+use super::newcomer::Newcomer;
 use serde::Deserialize;
 use serde_json::Value;
 use std::collections::BTreeMap;

@@ -8,7 +8,7 @@ mod read;
 
 pub use private::{Recorded, record, record_with};
 #[cfg(feature = "desk")]
-pub use read::{NotRecording, is_json_file, read_recording, recording};
+pub use read::{NotRecording, is_json_file, is_surveyed_file, read_recording, recording};
 
 use crate::guide::Guide;
 use crate::host::Host;

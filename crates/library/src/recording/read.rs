@@ -107,3 +107,10 @@ fn reason(error: &serde_json::Error) -> NotRecording {
 pub fn is_json_file(path: &Path) -> bool {
     path.extension().is_some_and(|end| end.eq_ignore_ascii_case("json"))
 }
+
+/// Whether a file of this name is read where a folder is surveyed: `.json`, `.ndjson` or `.jsonl`, also with `.gz` behind it.
+pub fn is_surveyed_file(path: &Path) -> bool {
+    let name = path.file_name().map(|name| name.to_string_lossy().to_ascii_lowercase()).unwrap_or_default();
+    let plain = name.strip_suffix(".gz").unwrap_or(&name);
+    [".json", ".ndjson", ".jsonl"].iter().any(|end| plain.ends_with(end))
+}

@@ -1,6 +1,6 @@
 //! Where reports come from: files, folders, standard input, compressed or not, one a file or one a line; a block at a time.
 
-use crate::recording::{LARGEST, NotRecording};
+use crate::recording::{LARGEST, NotRecording, is_surveyed_file};
 use flate2::read::MultiGzDecoder;
 use std::fs::File;
 use std::io::{self, BufRead, BufReader, Read};
@@ -57,16 +57,13 @@ pub(super) fn files(path: &Path, depth: usize, found: &mut Vec<PathBuf>) {
     let mut within: Vec<PathBuf> = std::fs::read_dir(path).into_iter().flatten().flatten().map(|entry| entry.path()).collect();
     within.sort();
     for path in within {
-        let name = path.file_name().map(|name| name.to_string_lossy().to_ascii_lowercase()).unwrap_or_default();
-        let plain = name.strip_suffix(".gz").unwrap_or(&name);
-        let meant = [".json", ".ndjson", ".jsonl"].iter().any(|end| plain.ends_with(end));
         // A link may lead round in a circle, and to what nobody named.
         if path.is_symlink() {
             continue;
         }
         if path.is_dir() && depth < DEEPEST {
             files(&path, depth + 1, found);
-        } else if meant && path.is_file() {
+        } else if is_surveyed_file(&path) && path.is_file() {
             found.push(path);
         }
     }

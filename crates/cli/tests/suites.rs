@@ -1,0 +1,71 @@
+//! The suites that hold the program to what it promises, in one test program: linked once, not once for each.
+#![allow(
+    clippy::expect_used,
+    clippy::indexing_slicing,
+    clippy::panic,
+    clippy::print_stderr,
+    clippy::print_stdout,
+    clippy::unwrap_used,
+    clippy::wildcard_enum_match_arm,
+    reason = "helpers of tests may be blunt"
+)]
+
+mod bench;
+#[cfg(all(feature = "desk", target_os = "linux"))]
+mod carried_out;
+#[cfg(all(feature = "desk", target_os = "linux"))]
+mod carried_out_linux;
+#[cfg(windows)]
+mod carried_out_windows;
+mod corpus_replay;
+#[cfg(all(feature = "desk", target_os = "linux"))]
+mod database_linux;
+mod docs;
+#[cfg(feature = "desk")]
+mod draft;
+#[cfg(target_os = "linux")]
+mod live_components_linux;
+#[cfg(target_os = "linux")]
+mod live_linux;
+#[cfg(target_os = "linux")]
+mod live_network_linux;
+#[cfg(windows)]
+mod live_network_windows;
+mod live_order;
+#[cfg(target_os = "linux")]
+mod live_order_linux;
+#[cfg(target_os = "linux")]
+mod live_purposes_linux;
+#[cfg(target_os = "linux")]
+mod live_records_linux;
+#[cfg(target_os = "linux")]
+mod live_stand_ins_linux;
+#[cfg(windows)]
+mod live_system_windows;
+#[cfg(target_os = "linux")]
+mod live_tools_linux;
+#[cfg(windows)]
+mod live_windows;
+#[cfg(target_os = "linux")]
+mod live_workspace_linux;
+#[cfg(feature = "desk")]
+mod many;
+mod plans;
+mod program;
+#[cfg(feature = "desk")]
+mod proofread;
+#[cfg(all(feature = "desk", target_os = "linux"))]
+mod proven_linux;
+#[cfg(feature = "desk")]
+mod recordings;
+#[cfg(feature = "desk")]
+mod rehearse;
+#[cfg(feature = "desk")]
+mod repositories;
+mod rooms;
+mod schemas;
+#[cfg(all(feature = "desk", target_os = "linux"))]
+mod script_linux;
+mod walk_and_watch;
+#[cfg(all(feature = "desk", target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
+mod witness_linux;
