@@ -10,6 +10,8 @@
     reason = "helpers of tests may be blunt"
 )]
 
+#[cfg(feature = "desk")]
+mod arrived;
 mod bench;
 #[cfg(all(feature = "desk", target_os = "linux"))]
 mod carried_out;
