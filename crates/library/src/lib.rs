@@ -44,7 +44,7 @@ pub use preflight::{Preflight, Progress};
 #[cfg(feature = "desk")]
 pub use proof::Proof;
 #[cfg(feature = "desk")]
-pub use recording::{NotRecording, is_json_file, is_surveyed_file, read_recording, recording};
+pub use recording::{Foreign, NotRecording, is_recorded_file, is_surveyed_file, read_recording, recorded_name, recording};
 pub use recording::{Recorded, record, record_with};
 #[cfg(feature = "desk")]
 pub use rehearsing::{Matrix, NewExpectation, NotRewritten, Performance, Rehearsal, Rewritten, expectation};
@@ -66,7 +66,7 @@ use setup_ready_core::{catalogue, document};
 pub use side::{NoSide, side_in_file, side_of};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, random_id, remembered_id, state_folder};
 #[cfg(feature = "desk")]
-pub use surveying::{Broken, RowForm, Surveyed, Surveying, rows, surveyed_text};
+pub use surveying::{Broken, PassedOver, RowForm, Surveyed, Surveying, Written, rows, surveyed_text};
 pub use told::{ToldError, told, told_in_file};
 pub use watch::{Listening, Watch};
 #[cfg(feature = "desk")]

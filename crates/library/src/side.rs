@@ -5,7 +5,7 @@ use crate::driver::NotInGuide;
 use crate::finding::Verdict;
 use crate::guide_file::{GuideFile, LoadError};
 use crate::host::Host;
-use crate::recording::{NotRecording, read_bounded, recording};
+use crate::recording::{NotRecording, read_bounded, recording, sound};
 use crate::selection::Selection;
 use crate::{Described, Preflight};
 use serde::Deserialize;
@@ -79,14 +79,13 @@ struct EvidenceRead {
 /// # Errors
 /// When the file cannot be read or used, or is of another project.
 pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection) -> Result<Side, NoSide> {
-    let name = path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
-    if !crate::is_json_file(path) {
+    if !crate::is_recorded_file(path) {
         let described = Described::load(path)?;
         return side_of(described.machine_name(), &described, file.ok_or(NoSide::NoGuide)?, selection);
     }
-    let name = name.strip_suffix(".json").unwrap_or(&name);
-    let name = name.strip_suffix(".recording").unwrap_or(name).to_owned();
+    let name = crate::recorded_name(path);
     let text = read_bounded(path)?;
+    let text = sound(&text)?;
     // Both say a format; what they have else tells which of them it is.
     let problem = match recording(&text) {
         Ok(recording) => {
@@ -100,7 +99,7 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
         Err(later @ NotRecording::Later(_)) => return Err(later.into()),
         Err(problem) => problem,
     };
-    match serde_json::from_str::<ReportRead>(text.trim_start_matches('\u{feff}')) {
+    match serde_json::from_str::<ReportRead>(&text) {
         Ok(report) => {
             if let Some(file) = file.filter(|file| file.guide.project.name != report.project) {
                 return Err(NoSide::OtherProject(report.project, file.guide.project.name.clone()));

@@ -17,7 +17,7 @@ use build_setup_ready::{
     other_owner, state_folder, told_in_file,
 };
 #[cfg(feature = "desk")]
-use build_setup_ready::{Recording, is_json_file, read_recording, text::Sanitised};
+use build_setup_ready::{Recording, is_recorded_file, read_recording, text::Sanitised};
 use std::io::Write;
 use std::path::Path;
 use std::sync::Arc;
@@ -174,7 +174,7 @@ pub(crate) fn host(
 ) -> Result<Box<dyn Host>, Failure> {
     Ok(match machine {
         #[cfg(feature = "desk")]
-        Some(path) if is_json_file(path) => Box::new(recorded_machine(path, file)?),
+        Some(path) if is_recorded_file(path) => Box::new(recorded_machine(path, file)?),
         #[cfg(not(feature = "desk"))]
         Some(path) if path.extension().is_some_and(|end| end.eq_ignore_ascii_case("json")) => {
             let message = format!("{} is a recording, and this program only makes them", path.display());

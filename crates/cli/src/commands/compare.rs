@@ -6,7 +6,7 @@ use crate::output;
 use build_setup_ready::compare::{Side, compare};
 use build_setup_ready::selection::Selection;
 use build_setup_ready::write::{comparison_html, comparison_json, comparison_markdown};
-use build_setup_ready::{GuideFile, Interrupt, NoSide, is_json_file, side_in_file};
+use build_setup_ready::{GuideFile, Interrupt, NoSide, is_recorded_file, side_in_file};
 use std::path::{Path, PathBuf};
 
 /// The word for the machine that this runs on.
@@ -63,7 +63,9 @@ fn name_apart(sides: &mut [Side], machines: &[PathBuf]) {
 fn guide(typed: &arguments::Compare, shown: &Shown, look: &Look) -> Result<Option<GuideFile>, Failure> {
     match load_guide(shown, look) {
         Ok(file) => Ok(Some(file)),
-        Err(Failure::Load(build_setup_ready::LoadError::NotFound(_))) if typed.machines.iter().all(|one| is_json_file(one)) => {
+        Err(Failure::Load(build_setup_ready::LoadError::NotFound(_)))
+            if typed.machines.iter().all(|one| is_recorded_file(one)) =>
+        {
             Ok(None)
         }
         Err(other) => Err(other),

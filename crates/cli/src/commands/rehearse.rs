@@ -7,7 +7,9 @@ use build_setup_ready::rehearsal::End;
 use build_setup_ready::write::{
     Readers, Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown, write_whole,
 };
-use build_setup_ready::{Described, GuideFile, NewExpectation, Rehearsal, expectation, is_json_file, read_text};
+use build_setup_ready::{
+    Described, GuideFile, NewExpectation, Rehearsal, expectation, is_recorded_file, read_text, recorded_name,
+};
 use std::path::{Path, PathBuf};
 
 /// Tries the guide before newcomers do.
@@ -24,7 +26,7 @@ pub(crate) fn run(typed: &arguments::Rehearse, shown: &Shown, look: &Look) -> Re
     }
     let paths = machines(typed, &file)?;
     if typed.expect {
-        if let Some(path) = paths.iter().find(|path| is_json_file(path)) {
+        if let Some(path) = paths.iter().find(|path| is_recorded_file(path)) {
             let note = "Leave it out, or leave out --expect: only described machines say what they expect.";
             return Err(wrong(format!("{} is a recording, which expects nothing", path.display()), note));
         }
@@ -51,10 +53,8 @@ pub(crate) fn run(typed: &arguments::Rehearse, shown: &Shown, look: &Look) -> Re
     }
     let mut performances = Vec::new();
     for path in &paths {
-        performances.extend(if is_json_file(path) {
-            let name = path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
-            rehearsal
-                .perform_recorded(name.trim_end_matches(".json").trim_end_matches(".recording"), &recorded_machine(path, &file)?)
+        performances.extend(if is_recorded_file(path) {
+            rehearsal.perform_recorded(&recorded_name(path), &recorded_machine(path, &file)?)
         } else {
             rehearsal.perform(&Described::load(path)?)
         });

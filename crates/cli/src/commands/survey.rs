@@ -5,7 +5,7 @@ use crate::look::{Detail, Ink, Look, Paper, survey};
 use crate::output;
 use build_setup_ready::survey::{Dimension, WhatIf};
 use build_setup_ready::write::{survey_html, survey_json};
-use build_setup_ready::{Broken, GuideFile, Interrupt, LoadError, RowForm, Surveying, rows};
+use build_setup_ready::{GuideFile, Interrupt, LoadError, RowForm, Surveying, Written, rows};
 use std::io::Write;
 
 /// Puts many reports together.
@@ -86,7 +86,7 @@ fn as_rows(
     shown: &Shown,
     (progress, look): (&(dyn Fn(u64) + Sync), &Look),
 ) -> Result<Status, Failure> {
-    let came = std::cell::RefCell::new((0, Vec::new()));
+    let came = std::cell::RefCell::new(Written::default());
     output::write_stream(
         |writer| {
             *came.borrow_mut() = rows(surveying, form, writer, progress)?;
@@ -94,9 +94,9 @@ fn as_rows(
         },
         shown.output.as_deref(),
     )?;
-    let (reports, broken) = came.into_inner();
-    name(&broken, look);
-    Ok(match (surveying.interrupt.is_raised(), reports, broken.is_empty()) {
+    let written = came.into_inner();
+    name(&written, look);
+    Ok(match (surveying.interrupt.is_raised(), written.reports, written.broken.is_empty()) {
         (true, ..) => Status::Interrupted,
         (_, 0, _) => Status::WrongUse,
         (_, _, true) => Status::Ready,
@@ -105,13 +105,16 @@ fn as_rows(
 }
 
 /// Names what could not be used, beside the rows.
-fn name(broken: &[Broken], look: &Look) {
-    if broken.is_empty() || look.detail == Detail::Quiet {
+fn name(written: &Written, look: &Look) {
+    if (written.broken.is_empty() && written.passed_over.count == 0) || look.detail == Detail::Quiet {
         return;
     }
     let mut paper = Paper::for_errors(look);
-    for one in broken {
+    for one in &written.broken {
         paper.block(0, &survey::broken(one), Ink::Body);
+    }
+    if written.passed_over.count > 0 {
+        paper.block(0, &written.passed_over.to_string(), Ink::Body);
     }
     let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
 }

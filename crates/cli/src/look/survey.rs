@@ -74,6 +74,10 @@ pub(crate) fn draw(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
             paper.block(4, &format!("and {} more", surveyed.broken - named), Ink::Quiet);
         }
     }
+    if surveyed.passed_over.count > 0 {
+        paper.gap();
+        paper.block(0, &surveyed.passed_over.to_string(), Ink::Quiet);
+    }
     paper.gap();
     paper.block(0, &survey.summary(), ink);
 }

@@ -1,14 +1,18 @@
 //! Recordings: what a preflight observed, without what is private, in a file. A recording is a [`Host`]: whatever can be done with a machine that is
 //! described can be done with it.
 
+#[cfg(feature = "desk")]
+mod arrived;
 mod own;
 mod private;
 #[cfg(feature = "desk")]
 mod read;
 
+#[cfg(feature = "desk")]
+pub use arrived::Foreign;
 pub use private::{Recorded, record, record_with};
 #[cfg(feature = "desk")]
-pub use read::{NotRecording, is_json_file, is_surveyed_file, read_recording, recording};
+pub use read::{NotRecording, is_recorded_file, is_surveyed_file, read_recording, recorded_name, recording};
 
 use crate::guide::Guide;
 use crate::host::Host;
@@ -18,6 +22,8 @@ use crate::report::MachineSource;
 use crate::selection::Selection;
 use setup_ready_core::recording::Recording;
 
+#[cfg(feature = "desk")]
+pub(crate) use arrived::{GZIP, Utf16, sound};
 pub(crate) use own::own_names;
 #[cfg(feature = "desk")]
 pub(crate) use read::{LARGEST, read_bounded};

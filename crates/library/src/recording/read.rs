@@ -1,7 +1,10 @@
 //! Reading a recording: somebody else's text, bounded, and told by name where it cannot be used.
 
+use super::arrived::{Foreign, is_sent, sound, text_of};
 use serde::Deserialize;
+use serde::de::IgnoredAny;
 use setup_ready_core::recording::{FORMAT, Recording};
+use std::borrow::Cow;
 use std::fs::File;
 use std::io::Read;
 use std::path::Path;
@@ -22,9 +25,39 @@ pub enum NotRecording {
     /// It is larger than is read.
     #[error("it is larger than {LARGEST} bytes, which is the most that is read")]
     TooLarge,
-    /// It is not UTF-8.
-    #[error("it is not UTF-8 text; have it written with --output")]
+    /// It is in no encoding that is read.
+    #[error("it is not UTF-8 text: something saved it in another encoding on its way; ask for the file itself, attached")]
     NotUtf8,
+    /// It is an archive, a picture, a page.
+    #[error("{0}")]
+    Foreign(Foreign),
+    /// Its quotation marks became others.
+    #[error(
+        "its quotation marks were replaced on its way, as word processors, chats and web pages do; ask for the file itself, attached"
+    )]
+    Quotes,
+    /// A text goes on in the next line, or what it went on with is gone.
+    #[error(
+        "a text in it ends with its line, at line {0}: lines were broken on its way, or some are missing; ask for the whole file, attached"
+    )]
+    BrokenLines(usize),
+    /// It is in the form in which mails are carried (RFC 2045).
+    #[error(
+        "it is as mails are carried (quoted-printable), and not as they are read; save what is attached, or ask for it to be attached"
+    )]
+    AsMail,
+    /// It begins in the middle.
+    #[error("its beginning is missing; ask for the whole file")]
+    NoBeginning,
+    /// There is more than one in it.
+    #[error("it holds more than one; each needs a file of its own, or a line of its own where many are surveyed")]
+    Several,
+    /// Something in it is no JSON any more.
+    #[error("it was changed on its way: at line {0} it is not as it was written ({1}); ask for the whole file, attached")]
+    Changed(usize, String),
+    /// It is a report.
+    #[error("it is a report, which says what came out and not what was seen; ask for the file that `setup-ready record` writes")]
+    Report,
     /// There is nothing in it.
     #[error("it is empty")]
     Empty,
@@ -68,14 +101,15 @@ pub(crate) fn read_bounded(path: &Path) -> Result<String, NotRecording> {
     if bytes.len() as u64 > LARGEST {
         return Err(NotRecording::TooLarge);
     }
-    String::from_utf8(bytes).map_err(|_| NotRecording::NotUtf8)
+    text_of(bytes)
 }
 
 /// What every format says.
 #[derive(Deserialize)]
 struct Head {
     format: Option<u64>,
-    answers: Option<serde::de::IgnoredAny>,
+    answers: Option<IgnoredAny>,
+    outcome: Option<IgnoredAny>,
 }
 
 /// A recording from its text.
@@ -83,29 +117,36 @@ struct Head {
 /// # Errors
 /// When it cannot be used, and why.
 pub fn recording(text: &str) -> Result<Recording, NotRecording> {
-    let text = text.trim_start_matches('\u{feff}');
-    if text.trim().is_empty() {
-        return Err(NotRecording::Empty);
-    }
-    let head: Head = serde_json::from_str(text).map_err(|error| reason(&error))?;
-    match (head.format, head.answers) {
-        (Some(format), _) if format > u64::from(FORMAT) => Err(NotRecording::Later(format)),
-        (Some(_), Some(_)) => serde_json::from_str(text).map_err(|error| reason(&error)),
+    let reason = |error: serde_json::Error| NotRecording::Other(error.to_string().chars().take(200).collect());
+    let (head, text): (Head, Cow<'_, str>) = if let Ok(head) = serde_json::from_str(text) {
+        (head, Cow::Borrowed(text))
+    } else {
+        let sound = sound(text)?;
+        (serde_json::from_str(&sound).map_err(reason)?, sound)
+    };
+    match (head.format, head.answers, head.outcome) {
+        (Some(format), ..) if format > u64::from(FORMAT) => Err(NotRecording::Later(format)),
+        (Some(_), Some(_), _) => serde_json::from_str(&text).map_err(reason),
+        (Some(_), None, Some(_)) => Err(NotRecording::Report),
         _ => Err(NotRecording::Other("it has no answers".to_owned())),
     }
 }
 
-fn reason(error: &serde_json::Error) -> NotRecording {
-    if error.is_eof() {
-        NotRecording::CutOff(error.line())
-    } else {
-        NotRecording::Other(error.to_string().chars().take(200).collect())
-    }
-}
+/// How much of a file is looked at to tell what it is meant to be, in bytes.
+const BEGINNING: u64 = 1 << 16;
 
-/// Whether a file is meant to be a recording or a report, and not a described machine: by its name.
-pub fn is_json_file(path: &Path) -> bool {
-    path.extension().is_some_and(|end| end.eq_ignore_ascii_case("json"))
+/// Whether a file is meant to be a recording or a report, and not a described machine: by what it begins with, unless its name says it.
+pub fn is_recorded_file(path: &Path) -> bool {
+    let has_end = |end: &str| path.extension().is_some_and(|known| known.eq_ignore_ascii_case(end));
+    if has_end("json") {
+        return true;
+    }
+    let mut beginning = Vec::new();
+    // What is no file can only be read once.
+    let is_read = path.is_file()
+        && File::open(path).is_ok_and(|file| file.take(BEGINNING).read_to_end(&mut beginning).is_ok_and(|read| read > 0));
+    let mark = beginning.strip_prefix(b"\xef\xbb\xbf").unwrap_or(&beginning);
+    is_read && (mark.trim_ascii_start().starts_with(b"{") || (!has_end("toml") && is_sent(mark)))
 }
 
 /// Whether a file of this name is read where a folder is surveyed: `.json`, `.ndjson` or `.jsonl`, also with `.gz` behind it.
@@ -113,4 +154,14 @@ pub fn is_surveyed_file(path: &Path) -> bool {
     let name = path.file_name().map(|name| name.to_string_lossy().to_ascii_lowercase()).unwrap_or_default();
     let plain = name.strip_suffix(".gz").unwrap_or(&name);
     [".json", ".ndjson", ".jsonl"].iter().any(|end| plain.ends_with(end))
+}
+
+/// What a machine is called by its file: `mine` for `mine.recording.json`, in whatever it was packed and however it was called since.
+pub fn recorded_name(path: &Path) -> String {
+    let name = path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
+    let mut bare = name.as_str();
+    for end in [".gz", ".txt", ".ndjson", ".jsonl", ".json", ".recording"] {
+        bare = bare.strip_suffix(end).filter(|bare| !bare.is_empty()).unwrap_or(bare);
+    }
+    bare.to_owned()
 }

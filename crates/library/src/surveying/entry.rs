@@ -3,7 +3,7 @@
 use crate::Recording;
 use crate::finding::Verdict;
 use crate::guide::Level;
-use crate::recording::{NotRecording, recording};
+use crate::recording::{NotRecording, recording, sound};
 use crate::report::Outcome;
 use crate::survey::{Entry, Row};
 use serde::de::{IgnoredAny, SeqAccess, Visitor};
@@ -18,6 +18,8 @@ pub(super) enum Document<'t> {
     Report(Box<Entry<'t>>),
     /// A recording, to be assessed.
     Recording(Box<Recording>),
+    /// Something was around it, or it was quoted: this is what is left, to be read by itself.
+    Freed(String),
 }
 
 /// A text that is borrowed where nothing in it is escaped.
@@ -160,10 +162,17 @@ pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
         }
         Err(problem) => problem,
     };
+    if (problem.is_syntax() || problem.is_eof())
+        && let Cow::Owned(freed) = sound(text)?
+    {
+        return Ok(Document::Freed(freed));
+    }
     match recording(text) {
         Ok(recording) => Ok(Document::Recording(Box::new(recording))),
         // What has no answers was meant to be a report, and then its own trouble tells more.
-        Err(NotRecording::Other(_)) => Err(NotRecording::NoReport(problem.to_string().chars().take(200).collect())),
+        Err(NotRecording::Other(_) | NotRecording::Report) => {
+            Err(NotRecording::NoReport(problem.to_string().chars().take(200).collect()))
+        }
         Err(other) => Err(other),
     }
 }

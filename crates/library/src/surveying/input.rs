@@ -1,6 +1,7 @@
 //! Where reports come from: files, folders, standard input, compressed or not, one a file or one a line; a block at a time.
 
-use crate::recording::{LARGEST, NotRecording, is_surveyed_file};
+use crate::recording::{Foreign, GZIP, LARGEST, NotRecording, Utf16, is_surveyed_file};
+use crate::text::Sanitised;
 use flate2::read::MultiGzDecoder;
 use std::fs::File;
 use std::io::{self, BufRead, BufReader, Read};
@@ -10,8 +11,6 @@ use std::path::{Path, PathBuf};
 const BLOCK: usize = 4 << 20;
 /// So deep folders are looked into.
 const DEEPEST: usize = 16;
-/// The first bytes of what is compressed (RFC 1952).
-const GZIP: [u8; 2] = [0x1f, 0x8b];
 
 /// Some lines of a source, or all of it.
 pub(super) struct Block {
@@ -48,10 +47,46 @@ pub(super) struct Unreadable {
     pub(super) reason: String,
 }
 
+/// The files that paths mean.
+#[derive(Default)]
+pub(super) struct Files {
+    pub(super) found: Vec<PathBuf>,
+    /// Those that lie in a folder and have another name.
+    pub(super) passed_over: PassedOver,
+}
+
+/// Files that were not read for their names, of which the first are named.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct PassedOver {
+    /// How many there are.
+    pub count: u64,
+    /// The first of them.
+    pub first: Vec<PathBuf>,
+}
+
+impl std::fmt::Display for PassedOver {
+    /// What is said of them, where there are any.
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        let named: Vec<String> = self.first.iter().map(|path| Sanitised::line(&path.display().to_string()).to_string()).collect();
+        let more = self.count - self.first.len() as u64;
+        let more = if more == 0 { String::new() } else { format!(" and {more} more") };
+        let (was, since, it) =
+            if self.count == 1 { ("file was", "its name ends", "it") } else { ("files were", "their names end", "one of them") };
+        let (count, named) = (self.count, named.join(", "));
+        write!(
+            f,
+            "{count} {was} not read, since {since} in none of .json, .ndjson and .jsonl: {named}{more}. To have {it} read, name it."
+        )
+    }
+}
+
+/// So many are named.
+const MOST_PASSED_OVER: usize = 3;
+
 /// The files that a path means: itself, or those with reports in a folder, in the order of their names.
-pub(super) fn files(path: &Path, depth: usize, found: &mut Vec<PathBuf>) {
+pub(super) fn files(path: &Path, depth: usize, all: &mut Files) {
     if !path.is_dir() {
-        found.push(path.to_owned());
+        all.found.push(path.to_owned());
         return;
     }
     let mut within: Vec<PathBuf> = std::fs::read_dir(path).into_iter().flatten().flatten().map(|entry| entry.path()).collect();
@@ -62,9 +97,14 @@ pub(super) fn files(path: &Path, depth: usize, found: &mut Vec<PathBuf>) {
             continue;
         }
         if path.is_dir() && depth < DEEPEST {
-            files(&path, depth + 1, found);
+            files(&path, depth + 1, all);
         } else if is_surveyed_file(&path) && path.is_file() {
-            found.push(path);
+            all.found.push(path);
+        } else if path.is_file() {
+            all.passed_over.count += 1;
+            if all.passed_over.first.len() < MOST_PASSED_OVER {
+                all.passed_over.first.push(path);
+            }
         }
     }
 }
@@ -88,13 +128,40 @@ pub(super) fn read(path: &Path, take: &mut dyn FnMut(Block) -> bool) -> Result<(
     if beginning.is_empty() {
         return Err(Unreadable { source: name, line: 0, reason: NotRecording::Empty.to_string() });
     }
-    let compressed = beginning.starts_with(&GZIP);
-    let input: Box<dyn Read> = if compressed { Box::new(MultiGzDecoder::new(raw)) } else { Box::new(raw) };
-    blocks(input, &name, take).map_err(|(line, error)| failed(line, &error))
+    let mut input: Box<dyn BufRead> = if beginning.starts_with(&GZIP) {
+        Box::new(BufReader::with_capacity(1 << 16, MultiGzDecoder::new(raw)))
+    } else {
+        Box::new(raw)
+    };
+    let beginning = input.fill_buf().map_err(|error| failed(0, &error))?;
+    if let Some(foreign) = Foreign::by_first_bytes(beginning) {
+        return Err(Unreadable { source: name, line: 0, reason: foreign.to_string() });
+    }
+    if let Some(order) = Utf16::of(beginning) {
+        let text = utf16(input, order).map_err(|error| failed(0, &error))?;
+        input = Box::new(io::Cursor::new(text));
+    }
+    let mut is_empty = true;
+    let mut take = |block: Block| {
+        is_empty &= block.problem.is_none() && block.bytes.trim_ascii().is_empty();
+        take(block)
+    };
+    blocks(input, &name, &mut take).map_err(|(line, error)| failed(line, &error))?;
+    if is_empty { Err(Unreadable { source: name, line: 0, reason: NotRecording::Empty.to_string() }) } else { Ok(()) }
+}
+
+/// All of an input that is in UTF-16: nobody writes many reports so.
+fn utf16(input: impl Read, order: Utf16) -> io::Result<String> {
+    let mut bytes = Vec::new();
+    input.take(2 * LARGEST + 2).read_to_end(&mut bytes)?;
+    if bytes.len() as u64 > 2 * LARGEST {
+        return Err(io::Error::other(NotRecording::TooLarge));
+    }
+    order.text(&bytes).ok_or_else(|| io::Error::other(NotRecording::NotUtf8))
 }
 
 /// Cuts an input at the ends of lines. One whose first line is no whole document is one document.
-fn blocks(mut input: Box<dyn Read>, name: &str, take: &mut dyn FnMut(Block) -> bool) -> Result<(), (u64, io::Error)> {
+fn blocks(mut input: Box<dyn BufRead>, name: &str, take: &mut dyn FnMut(Block) -> bool) -> Result<(), (u64, io::Error)> {
     let mut carried: Vec<u8> = Vec::new();
     let mut line = 1;
     let mut whole = None;

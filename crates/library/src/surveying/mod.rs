@@ -5,7 +5,8 @@ mod input;
 mod pipeline;
 mod rows;
 
-pub use rows::{RowForm, rows};
+pub use input::PassedOver;
+pub use rows::{RowForm, Written, rows};
 
 use crate::Preflight;
 use crate::guide::Guide;
@@ -70,6 +71,8 @@ pub struct Surveyed {
     pub broken: u64,
     /// The first of them.
     pub named: Vec<Broken>,
+    /// What lies in a folder and was not read, for its name.
+    pub passed_over: PassedOver,
     /// How many bytes were read, after decompression.
     pub bytes: u64,
     /// It was interrupted before all was read.
@@ -123,34 +126,39 @@ impl<'g> Judge<'g> {
         }
         for (at, line) in block.documents().enumerate() {
             if line.trim_ascii().is_empty() {
-                if block.whole {
-                    broken.push(Broken {
-                        source: block.source.clone(),
-                        line: None,
-                        reason: NotRecording::Empty.to_string(),
-                        alike: 0,
-                    });
-                }
                 continue;
             }
             let number = (!block.whole).then(|| block.line + at as u64);
-            let mut wrong = |reason: String| broken.push(Broken { source: block.source.clone(), line: number, reason, alike: 0 });
-            match document(line) {
-                Ok(Document::Report(entry)) => match self.other_project(&entry.project) {
-                    Some(reason) => wrong(reason),
-                    None => take(&mut made, &entry, None),
-                },
-                Ok(Document::Recording(recording)) => match self.assess(&recording) {
-                    Ok((entry, changed)) => {
-                        recordings += 1;
-                        take(&mut made, &entry, changed);
-                    }
-                    Err(reason) => wrong(reason),
-                },
-                Err(problem) => wrong(problem.to_string()),
+            match self.one(document(line), &mut |entry, changed| take(&mut made, entry, changed)) {
+                Ok(is_recording) => recordings += u64::from(is_recording),
+                Err(reason) => broken.push(Broken { source: block.source.clone(), line: number, reason, alike: 0 }),
             }
         }
         Part { made, recordings, broken }
+    }
+
+    /// Hands on what a document comes to, and says whether it was a recording; or why it does not count.
+    fn one(
+        &self,
+        read: Result<Document<'_>, NotRecording>,
+        take: &mut dyn FnMut(&Entry<'_>, Option<Changed>),
+    ) -> Result<bool, String> {
+        match read.map_err(|problem| problem.to_string())? {
+            Document::Report(entry) => {
+                if let Some(reason) = self.other_project(&entry.project) {
+                    return Err(reason);
+                }
+                take(&entry, None);
+                Ok(false)
+            }
+            Document::Recording(recording) => {
+                let (entry, changed) = self.assess(&recording)?;
+                take(&entry, changed);
+                Ok(true)
+            }
+            // What was freed is one whole document, so that this ends here.
+            Document::Freed(text) => self.one(document(text.as_bytes()), take),
+        }
     }
 
     /// Whose reports count is decided by the first, whichever thread would be the fastest.
@@ -158,11 +166,7 @@ impl<'g> Judge<'g> {
         if self.project.get().is_some() {
             return;
         }
-        let _ = block.documents().find_map(|line| match document(line) {
-            Ok(Document::Report(entry)) => self.project.set(entry.project.into_owned()).ok(),
-            Ok(Document::Recording(recording)) => self.project.set(recording.project).ok(),
-            Err(_) => None,
-        });
+        let _ = block.documents().find_map(|line| self.project.set(project(document(line).ok()?)?).ok());
     }
 
     /// Why a report does not count, where it is of another project.
@@ -196,6 +200,15 @@ impl<'g> Judge<'g> {
         let mut entry = Entry::of(&report);
         entry.guide = recording.guide_sha256.clone().map(Into::into);
         Ok((entry, changed))
+    }
+}
+
+/// Whose a document is.
+fn project(of: Document<'_>) -> Option<String> {
+    match of {
+        Document::Report(entry) => Some(entry.project.into_owned()),
+        Document::Recording(recording) => Some(recording.project),
+        Document::Freed(text) => project(document(text.as_bytes()).ok()?),
     }
 }
 
@@ -239,7 +252,7 @@ impl Surveying<'_> {
         let mut told = Told::default();
         let pipeline = Pipeline { paths: &self.paths, jobs: self.jobs, interrupt: &self.interrupt, progress };
         let work = |block: &Block| judge.each(block, fresh(), Tally::add);
-        let bytes = pipeline.run(&|block| judge.meets(block), &work, &mut |part| match part {
+        let ran = pipeline.run(&|block| judge.meets(block), &work, &mut |part| match part {
             Ok(part) => {
                 told.take(part.recordings, part.broken);
                 tally.merge(part.made);
@@ -256,7 +269,8 @@ impl Surveying<'_> {
             recordings: told.recordings,
             broken: told.broken,
             named: told.named,
-            bytes,
+            passed_over: ran.passed_over,
+            bytes: ran.bytes,
             interrupted: self.interrupt.is_raised(),
         }
     }

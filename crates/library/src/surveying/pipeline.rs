@@ -1,7 +1,7 @@
 //! One thread reads, the others work on blocks, and what they made is taken in the order in which it was read.
 
 use super::Broken;
-use super::input::{Block, files, read};
+use super::input::{Block, Files, PassedOver, files, read};
 use crate::host::Interrupt;
 use std::collections::BTreeMap;
 use std::path::PathBuf;
@@ -21,16 +21,24 @@ type Handed = (u64, Result<Block, Broken>);
 /// What was made of it.
 type Made<T> = (u64, Result<T, Broken>);
 
+/// What was read.
+#[derive(Default)]
+pub(super) struct Ran {
+    /// After decompression.
+    pub(super) bytes: u64,
+    pub(super) passed_over: PassedOver,
+}
+
 impl Pipeline<'_> {
-    /// Reads all, and gives the bytes that were read. `first` sees each block before anybody works on it; `take` says whether to go on.
+    /// Reads all, and says what was read. `first` sees each block before anybody works on it; `take` says whether to go on.
     pub(super) fn run<T: Send>(
         &self,
         first: &(dyn Fn(&Block) + Sync),
         work: &(dyn Fn(&Block) -> T + Sync),
         take: &mut dyn FnMut(Result<T, Broken>) -> bool,
-    ) -> u64 {
+    ) -> Ran {
         let jobs = self.jobs.unwrap_or_else(|| std::thread::available_parallelism().map_or(1, usize::from)).clamp(1, 256);
-        let mut bytes = 0;
+        let mut ran = Ran::default();
         std::thread::scope(|scope| {
             // Bounded: nobody reads far ahead of those who work, so that memory stays what it is.
             let (hand, blocks) = sync_channel::<Handed>(jobs);
@@ -46,9 +54,9 @@ impl Pipeline<'_> {
             in_order(&made, take);
             // Where no more is taken, whoever hands out or works notices by that.
             drop(made);
-            bytes = read.join().unwrap_or(0);
+            ran = read.join().unwrap_or_default();
         });
-        bytes
+        ran
     }
 
     fn work<T>(blocks: &Mutex<Receiver<Handed>>, give: &SyncSender<Made<T>>, work: &(dyn Fn(&Block) -> T + Sync)) {
@@ -61,13 +69,13 @@ impl Pipeline<'_> {
         }
     }
 
-    fn hand_out(&self, hand: &SyncSender<Handed>, first: &(dyn Fn(&Block) + Sync)) -> u64 {
+    fn hand_out(&self, hand: &SyncSender<Handed>, first: &(dyn Fn(&Block) + Sync)) -> Ran {
         let (mut bytes, mut number) = (0, 0);
-        let mut all = Vec::new();
+        let mut all = Files::default();
         for path in self.paths {
             files(path, 0, &mut all);
         }
-        for path in all {
+        for path in all.found {
             let mut goes_on = true;
             let came = read(&path, &mut |block| {
                 first(&block);
@@ -88,7 +96,7 @@ impl Pipeline<'_> {
                 break;
             }
         }
-        bytes
+        Ran { bytes, passed_over: all.passed_over }
     }
 }
 

@@ -2,7 +2,7 @@
 
 use super::input::Block;
 use super::pipeline::Pipeline;
-use super::{Broken, Judge, Surveying};
+use super::{Broken, Judge, PassedOver, Surveying};
 use crate::survey::Entry;
 use serde::Serialize;
 use std::io::{self, Write};
@@ -36,6 +36,18 @@ struct Flat<'e> {
     version: Option<&'e str>,
     found: Option<&'e str>,
     fix: Option<&'e str>,
+}
+
+/// What was written as rows, and what was not.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct Written {
+    /// How many reports.
+    pub reports: u64,
+    /// What could not be used.
+    pub broken: Vec<Broken>,
+    /// What lies in a folder and was not read, for its name.
+    pub passed_over: PassedOver,
 }
 
 /// The names of the columns, in their order; the first numbers the report.
@@ -131,7 +143,7 @@ fn cell(text: &str) -> String {
     if text.contains([',', '"', '\n', '\r']) { format!("\"{}\"", text.replace('"', "\"\"")) } else { text }
 }
 
-/// Writes the rows of all reports as they are read, and gives how many reports there were, and the first of those that could not be used.
+/// Writes the rows of all reports as they are read, and says how many there were and what was left out.
 ///
 /// # Errors
 /// When the writer fails.
@@ -140,7 +152,7 @@ pub fn rows(
     form: RowForm,
     writer: &mut dyn Write,
     progress: &(dyn Fn(u64) + Sync),
-) -> io::Result<(u64, Vec<Broken>)> {
+) -> io::Result<Written> {
     let judge = Judge::of(surveying);
     let pipeline = Pipeline { paths: &surveying.paths, jobs: surveying.jobs, interrupt: &surveying.interrupt, progress };
     let (mut reports, mut broken, mut failed) = (0, super::Told::default(), None);
@@ -148,7 +160,7 @@ pub fn rows(
         writeln!(writer, "{}\r", COLUMNS.join(","))?;
     }
     let work = |block: &Block| judge.each(block, Rows::default(), |rows, entry, _| add(rows, entry, form));
-    pipeline.run(&|block| judge.meets(block), &work, &mut |part| match part {
+    let ran = pipeline.run(&|block| judge.meets(block), &work, &mut |part| match part {
         Ok(part) => {
             broken.take(part.recordings, part.broken);
             let came = part.made.rows.iter().try_for_each(|(of_block, text)| {
@@ -169,6 +181,6 @@ pub fn rows(
     });
     match failed {
         Some(error) => Err(error),
-        None => Ok((reports, broken.named)),
+        None => Ok(Written { reports, broken: broken.named, passed_over: ran.passed_over }),
     }
 }

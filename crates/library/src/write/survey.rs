@@ -65,6 +65,8 @@ fn value(surveyed: &Surveyed, project: &str) -> Value {
         "what_if": what_if,
         "broken": surveyed.broken,
         "broken_named": surveyed.named.iter().map(|one| json!({ "source": clean(&one.source), "line": one.line, "reason": clean(&one.reason), "alike": one.alike })).collect::<Vec<_>>(),
+        "passed_over": surveyed.passed_over.count,
+        "passed_over_first": surveyed.passed_over.first.iter().map(|path| clean(&path.display().to_string())).collect::<Vec<_>>(),
         "interrupted": surveyed.interrupted,
     })
 }
