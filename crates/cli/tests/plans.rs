@@ -171,3 +171,12 @@ fn what_only_an_administrator_can_do_is_one_text_to_send() {
     );
     assert!(script.contains("check again: setup-ready preflight --role fitter"), "{script}");
 }
+
+#[test]
+fn where_there_is_nothing_to_do_the_plan_says_so_and_what_then() {
+    let ready = Bench::new("[require.room]\ncores = 1\n");
+    assert_eq!(text(&ready.run(&["plan"]).stdout), "There is nothing to do: everything needed is met.\n");
+    let left_out = Bench::new("[require.page]\nreach = \"http://127.0.0.1:9/\"\n");
+    let shown = text(&left_out.run(&["plan", "--offline"]).stdout);
+    assert!(!shown.contains("When that is done") && shown.contains("nothing to do"), "{shown}");
+}

@@ -19,17 +19,22 @@ pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&I
         PlanFormat::Text => {
             let mut paper = Paper::new(look);
             plan::draw(&mut paper, &report);
-            if report.plan.steps.is_empty() {
-                let text = if report.outcome() == Outcome::Ready {
-                    "Nothing: everything needed is met."
-                } else {
-                    "Nothing that the software knows of."
-                };
-                paper.block(0, text, Ink::Body);
-            }
+            let text = match (report.plan.steps.is_empty(), report.outcome()) {
+                (true, Outcome::Ready) => "There is nothing to do: everything needed is met.",
+                (true, Outcome::ReadyHere) => {
+                    "There is nothing to do here; the rest belongs into another place. This says which:"
+                }
+                (true, Outcome::NotReady | Outcome::Undecided) => {
+                    "There is nothing to do that the software knows of, and not everything needed is met or known. This says what, and why:"
+                }
+                (false, _) => "When that is done, check again:",
+            };
             paper.gap();
-            paper.block(0, "When that is done, check again:", Ink::Body);
-            paper.copyable(2, &next_commands(&typed.check, shown, report.role.and_then(|role| file.guide.roles.get(role))).again);
+            paper.block(0, text, Ink::Body);
+            if !(report.plan.steps.is_empty() && report.outcome() == Outcome::Ready) {
+                let role = report.role.and_then(|role| file.guide.roles.get(role));
+                paper.copyable(2, &next_commands(&typed.check, shown, role).again);
+            }
             paper.into_text().into_bytes()
         }
         PlanFormat::Json => written(|report, text| write::plan_json(report, text))?,

@@ -92,6 +92,7 @@ pub(super) fn files(path: &Path, depth: usize, all: &mut Files) {
     let mut within: Vec<PathBuf> = std::fs::read_dir(path).into_iter().flatten().flatten().map(|entry| entry.path()).collect();
     within.sort();
     for path in within {
+        let is_hidden = path.file_name().is_some_and(|name| name.as_encoded_bytes().starts_with(b"."));
         // A link may lead round in a circle, and to what nobody named.
         if path.is_symlink() {
             continue;
@@ -100,7 +101,7 @@ pub(super) fn files(path: &Path, depth: usize, all: &mut Files) {
             files(&path, depth + 1, all);
         } else if is_surveyed_file(&path) && path.is_file() {
             all.found.push(path);
-        } else if path.is_file() {
+        } else if path.is_file() && !is_hidden {
             all.passed_over.count += 1;
             if all.passed_over.first.len() < MOST_PASSED_OVER {
                 all.passed_over.first.push(path);

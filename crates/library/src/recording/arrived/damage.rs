@@ -2,14 +2,13 @@
 
 use super::super::read::NotRecording;
 use super::foreign::Foreign;
-use super::freed::beginning;
+use serde::de::IgnoredAny;
 
 /// What happened to it, by what it shows.
-pub(super) fn damage(text: &str, error: &serde_json::Error) -> NotRecording {
+pub(super) fn damage(text: &str) -> NotRecording {
     if let Some(foreign) = Foreign::by_text(text) {
         return NotRecording::Foreign(foreign);
     }
-    let begins = text.trim_start().starts_with(['{', '[']);
     let quotes = ['\u{201c}', '\u{201d}', '\u{201e}', '\u{ab}', '\u{bb}'];
     if !text.contains('"') && (text.contains(quotes) || text.contains("&quot;")) {
         return NotRecording::Quotes;
@@ -17,16 +16,36 @@ pub(super) fn damage(text: &str, error: &serde_json::Error) -> NotRecording {
     if text.lines().filter(|line| line.ends_with('=')).count() > 1 {
         return NotRecording::AsMail;
     }
-    if error.to_string().starts_with("control character") {
-        return NotRecording::BrokenLines(error.line());
+    // Its first line that could be JSON: the beginning of it all, or what only its inner parts look like.
+    let is_inner = |line: &str| (line.starts_with('"') && line.contains("\":")) || line.starts_with(['}', ']']);
+    let mut at = 0;
+    for (number, line) in text.split_inclusive('\n').enumerate() {
+        let bare = line.trim_start();
+        if bare.starts_with(['{', '[']) {
+            return of_beginning(text.get(at..).unwrap_or_default(), number);
+        }
+        if is_inner(bare) {
+            return NotRecording::NoBeginning;
+        }
+        at += line.len();
     }
-    if begins && error.is_eof() {
-        return NotRecording::CutOff(error.line());
+    NotRecording::Foreign(Foreign::Shown)
+}
+
+/// What is wrong with what begins as it should, behind so many lines.
+fn of_beginning(text: &str, before: usize) -> NotRecording {
+    match serde_json::from_str::<IgnoredAny>(text) {
+        // It is whole, and does not say what it is.
+        Ok(_) => NotRecording::Other("it has no format".to_owned()),
+        Err(error) => {
+            let line = before + error.line();
+            if error.to_string().starts_with("control character") {
+                NotRecording::BrokenLines(line)
+            } else if error.is_eof() {
+                NotRecording::CutOff(line)
+            } else {
+                NotRecording::Changed(line, error.to_string().chars().take(200).collect())
+            }
+        }
     }
-    if begins || beginning(text).is_some() {
-        return NotRecording::Changed(error.line(), error.to_string().chars().take(200).collect());
-    }
-    // What only the inner parts of it look like.
-    let is_key = |line: &str| line.trim_start().starts_with('"') && line.contains("\":");
-    if text.lines().any(is_key) { NotRecording::NoBeginning } else { NotRecording::Foreign(Foreign::Shown) }
 }

@@ -13,12 +13,15 @@ pub(super) enum Freed {
     None,
 }
 
-/// What every recording and report says first.
+/// What every recording and report says.
 #[derive(Deserialize)]
 struct Format {
     #[serde(rename = "format")]
     _format: IgnoredAny,
 }
+
+/// So many braces that are never closed are tried: each may cost the whole text.
+const MOST_UNCLOSED: usize = 3;
 
 /// Looks for a document that begins a line.
 ///
@@ -30,28 +33,34 @@ pub(super) fn freed(text: &str) -> Freed {
         bare.push_str(line.trim_start_matches(|c: char| c.is_whitespace() || matches!(c, '>' | '\u{200b}' | '\u{feff}')));
         bare.push('\n');
     }
-    let Some(start) = beginning(&bare) else { return Freed::None };
-    let rest = bare.get(start..).unwrap_or_default();
-    let mut documents = serde_json::Deserializer::from_str(rest).into_iter::<Format>();
-    if !matches!(documents.next(), Some(Ok(_))) {
-        return Freed::None;
+    let mut found: Option<&str> = None;
+    let (mut rest, mut unclosed) = (bare.as_str(), 0);
+    while let Some(start) = brace(rest) {
+        let from = rest.get(start..).unwrap_or_default();
+        let mut documents = serde_json::Deserializer::from_str(from).into_iter::<IgnoredAny>();
+        let end = match documents.next() {
+            Some(Ok(_)) => documents.byte_offset(),
+            _ => 0,
+        };
+        let (document, behind) = from.split_at_checked(end).unwrap_or(("", from));
+        rest = behind;
+        if end == 0 {
+            unclosed += 1;
+            rest = from.get(1..).unwrap_or_default();
+        } else if serde_json::from_str::<Format>(document).is_ok() {
+            if found.is_some() {
+                return Freed::Several;
+            }
+            found = Some(document);
+        }
+        if unclosed > MOST_UNCLOSED {
+            break;
+        }
     }
-    let (document, behind) = rest.split_at(documents.byte_offset());
-    if beginning(behind).is_some() { Freed::Several } else { Freed::One(document.to_owned()) }
+    found.map_or(Freed::None, |document| Freed::One(document.to_owned()))
 }
 
-/// Where a line begins with a document: a brace, and the word that all of them begin with, or that ends the line.
-pub(super) fn beginning(text: &str) -> Option<usize> {
-    let mut at = 0;
-    let mut lines = text.split_inclusive('\n').peekable();
-    while let Some(line) = lines.next() {
-        if let Some(within) = line.trim_start().strip_prefix('{') {
-            let first = if within.trim().is_empty() { lines.peek().copied().unwrap_or_default() } else { within };
-            if first.trim_start().starts_with("\"format\"") {
-                return Some(at);
-            }
-        }
-        at += line.len();
-    }
-    None
+/// Where a line begins with a brace.
+fn brace(text: &str) -> Option<usize> {
+    if text.starts_with('{') { Some(0) } else { text.find("\n{").map(|at| at + 1) }
 }

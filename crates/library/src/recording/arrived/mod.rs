@@ -49,10 +49,10 @@ pub(crate) fn sound(text: &str) -> Result<Cow<'_, str>, NotRecording> {
     }
     match serde_json::from_str::<IgnoredAny>(text) {
         Ok(_) => Ok(Cow::Borrowed(text)),
-        Err(error) => match freed::freed(text) {
+        Err(_) => match freed::freed(text) {
             freed::Freed::One(text) => Ok(Cow::Owned(text)),
             freed::Freed::Several => Err(NotRecording::Several),
-            freed::Freed::None => Err(damage::damage(text, &error)),
+            freed::Freed::None => Err(damage::damage(text)),
         },
     }
 }
@@ -63,6 +63,9 @@ pub(super) fn is_sent(beginning: &[u8]) -> bool {
         return true;
     }
     let text = String::from_utf8_lossy(beginning);
+    if Foreign::by_text(&text).is_some() {
+        return true;
+    }
     // A table, or a key with its value (TOML v1.0.0).
     let is_toml = |line: &str| {
         let key = |c: char| c.is_ascii_alphanumeric() || "_-.\"".contains(c);
