@@ -52,6 +52,7 @@ mod live_windows;
 mod live_workspace_linux;
 #[cfg(feature = "desk")]
 mod many;
+mod parts;
 mod plans;
 mod program;
 #[cfg(feature = "desk")]
