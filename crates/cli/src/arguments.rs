@@ -29,8 +29,9 @@ const TOP_EXAMPLES: &str = "Examples:
   setup-ready explain tool-too-old      what a word in a report means
 
 Exit status:
-  0 ready   1 not ready   2 wrong use, or a mistake in the guide
-  3 undecided: nothing needed is missing, but something is unknown, or remains in another place
+  0 ready, or all that was asked for is met
+  1 not ready   2 wrong use, or a mistake in the guide
+  3 undecided: nothing needed is missing, but something is unknown, was left out, or remains in another place
   4 the software failed   130 interrupted";
 
 /// How results are shown; these go with every command.

@@ -51,7 +51,8 @@ impl From<Status> for ExitCode {
 impl From<Outcome> for Status {
     fn from(outcome: Outcome) -> Self {
         match outcome {
-            Outcome::Ready => Self::Ready,
+            // All that was asked for is met.
+            Outcome::Ready | Outcome::ReadyInPart => Self::Ready,
             Outcome::NotReady => Self::NotReady,
             Outcome::Undecided | Outcome::ReadyHere => Self::Undecided,
         }

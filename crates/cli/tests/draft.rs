@@ -1,6 +1,6 @@
 //! Drafts of repositories: valid, agreeing with what they were drafted from, and never in the way of a guide.
 
-use crate::bench::text;
+use crate::bench::{demonstration, text};
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
 use build_setup_ready::draft::{Draft, Standing};
 use build_setup_ready::proofread::{Family, Rule};
@@ -142,9 +142,8 @@ fn the_draft_of_the_demonstration_holds_two_thirds_of_its_guide_and_is_covered_b
 #[test]
 fn what_moves_in_the_repository_fails_a_build_servers_run() {
     let folder = tempfile::tempdir().unwrap();
-    let output = run(folder.path(), &["demo", "--into", "sea", "-q"]);
-    assert_eq!(output.status.code(), Some(0), "{}", text(&output.stderr));
     let sea = folder.path().join("sea");
+    demonstration(&sea);
     assert_eq!(run(&sea, &["proofread"]).status.code(), Some(0));
     assert_eq!(run(&sea, &["draft", "--additions"]).status.code(), Some(0));
 
@@ -263,8 +262,8 @@ fn remarks_as_sarif_are_valid_by_its_schema() {
 #[case::what_is_said("statements.txt", "80", &["draft", "sea", "--statements"], 0)]
 fn it_reads_like_this(#[case] name: &str, #[case] columns: &str, #[case] arguments: &[&str], #[case] status: i32) {
     let folder = tempfile::tempdir().unwrap();
-    assert_eq!(run(folder.path(), &["demo", "--into", "sea", "-q"]).status.code(), Some(0));
-    copy(&folder.path().join("sea"), &folder.path().join("moved"));
+    demonstration(&folder.path().join("sea"));
+    demonstration(&folder.path().join("moved"));
     let change = |file: &str, from: &str, to: &str| {
         let path = folder.path().join("moved").join(file);
         let text = fs::read_to_string(&path).unwrap();

@@ -1,7 +1,7 @@
 //! Many machines, with the program as maintainers use it: reports in each form by readers that are not ours, machines beside each other, surveys, and what
 //! cannot be read.
 
-use crate::bench::text;
+use crate::bench::{demonstration, text};
 use build_setup_ready::compare::{Side, compare};
 #[cfg(not(windows))]
 use build_setup_ready::compare::{deciding, verdict_with};
@@ -38,8 +38,8 @@ fn run(folder: &Path, arguments: &[&str]) -> Output {
 /// The demonstration, with its class.
 fn driftbuoy() -> (tempfile::TempDir, PathBuf) {
     let folder = tempfile::tempdir().unwrap();
-    assert!(run(folder.path(), &["demo", "--into", "driftbuoy"]).status.success());
     let into = folder.path().join("driftbuoy");
+    demonstration(&into);
     (folder, into)
 }
 

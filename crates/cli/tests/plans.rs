@@ -1,6 +1,6 @@
 //! The plan by itself: read by what reads such things, and carried out.
 
-use crate::bench::{Bench, text};
+use crate::bench::{Bench, demonstration, text};
 #[cfg(unix)]
 use build_setup_ready::demo::MACHINES;
 use serde_json::Value;
@@ -15,7 +15,7 @@ use std::process::Command;
 
 fn demo() -> Bench {
     let bench = Bench::new("[require.unused]\ncores = 1\n");
-    assert!(bench.run(&["demo", "--into", "sea", "-q"]).status.success());
+    demonstration(&bench.project().join("sea"));
     bench
 }
 

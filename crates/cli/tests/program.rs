@@ -1,6 +1,6 @@
 //! The program as people and scripts use it: words, formats, exit statuses, mistakes.
 
-use crate::bench::{Bench, text};
+use crate::bench::{Bench, demonstration, text};
 use rstest::rstest;
 use serde_json::Value;
 use snapbox::assert_data_eq;
@@ -11,11 +11,10 @@ fn snapshot(name: &str) -> Data {
     Data::read_from(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/snapshots").join(name), None)
 }
 
-fn demo() -> (Bench, String) {
+fn demo() -> Bench {
     let bench = Bench::new("[require.unused]\ncores = 1\n");
-    let output = bench.run(&["demo", "--into", "sea"]);
-    assert_eq!(output.status.code(), Some(0));
-    (bench, text(&output.stdout))
+    demonstration(&bench.project().join("sea"));
+    bench
 }
 
 #[rstest]
@@ -25,7 +24,7 @@ fn demo() -> (Bench, String) {
 #[case::ready_for_nothing("ready-for-nothing.txt", "80", &["--machine", "sea/machines/ready-workstation.toml", "--role", "shore", "--only", "cmake"], 0)]
 #[case::workstation_quiet("workstation-quiet.txt", "80", &["--machine", "sea/machines/ready-workstation.toml", "-q"], 0)]
 fn reports_read_like_this(#[case] name: &str, #[case] columns: &str, #[case] arguments: &[&str], #[case] status: i32) {
-    let (bench, _) = demo();
+    let bench = demo();
     let shown = report(&bench, columns, arguments, status);
     assert_eq!(too_wide(&shown, columns), Vec::<&str>::new());
     assert_data_eq!(shown, snapshot(name));
@@ -61,7 +60,7 @@ fn the_machines_of_the_demonstration_read_like_this(
     machine: (&str, i32),
     #[values("60", "80", "120")] columns: &str,
 ) {
-    let ((name, status), (bench, _)) = (machine, demo());
+    let ((name, status), bench) = (machine, demo());
     let file = format!("sea/machines/{name}.toml");
     let plain = report(&bench, columns, &["--machine", &file], status);
     // Compared as they are: paths of the machine that is described are none of the one that compares.
@@ -76,8 +75,10 @@ fn the_machines_of_the_demonstration_read_like_this(
 
 #[test]
 fn the_demonstration_reads_like_this_and_writes_only_where_it_says() {
-    let (bench, shown) = demo();
-    assert_data_eq!(shown, snapshot("demo.txt"));
+    let bench = Bench::new("[require.unused]\ncores = 1\n");
+    let output = bench.run(&["demo", "--into", "sea"]);
+    assert_eq!(output.status.code(), Some(0));
+    assert_data_eq!(text(&output.stdout), snapshot("demo.txt"));
     assert_eq!(std::fs::read_dir(bench.project()).unwrap().count(), 2);
     let again = bench.run(&["demo", "--into", "sea"]);
     assert_eq!(again.status.code(), Some(4));
@@ -91,7 +92,7 @@ fn the_demonstration_reads_like_this_and_writes_only_where_it_says() {
 #[case::help("help.txt", &["--help"])]
 #[case::help_of_preflight("help-preflight.txt", &["preflight", "--help"])]
 fn words_are_explained_like_this(#[case] name: &str, #[case] arguments: &[&str]) {
-    let (bench, _) = demo();
+    let bench = demo();
     let output = bench.run(arguments);
     assert_eq!(output.status.code(), Some(0));
     assert_data_eq!(text(&output.stdout), snapshot(name));
@@ -144,7 +145,7 @@ fn guides_that_are_too_large_or_not_there_are_refused_with_the_reason() {
 #[case::a_time(&["preflight", "--time-limit", "10"], "is not a unit here")]
 #[case::a_machine_that_is_not_there(&["preflight", "--machine", "nowhere.toml"], "nowhere.toml cannot be read")]
 fn a_wrong_word_gets_the_nearest_right_one(#[case] arguments: &[&str], #[case] part: &str) {
-    let (bench, _) = demo();
+    let bench = demo();
     let mut all = arguments.to_vec();
     all.extend(["--guide", "sea"]);
     let output = bench.run(&all);
@@ -161,7 +162,7 @@ fn what_cannot_be_found_out_makes_it_undecided() {
 
 #[test]
 fn json_has_the_fields_that_scripts_rely_on() {
-    let (bench, _) = demo();
+    let bench = demo();
     let machine = "sea/machines/shared-server.toml";
     let (status, report) = bench.report(&[], &["--guide", "sea", "--machine", machine, "--role", "shore"]);
     assert_eq!(status, 1);
@@ -222,7 +223,7 @@ fn json_has_the_fields_that_scripts_rely_on() {
 
 #[test]
 fn a_result_goes_whole_into_a_file_and_colour_only_where_it_is_wanted() {
-    let (bench, _) = demo();
+    let bench = demo();
     let machine = ["preflight", "--guide", "sea", "--machine", "sea/machines/ready-workstation.toml"];
     let with = |more: &[&str]| bench.run(&[&machine[..], more].concat());
     assert_eq!(with(&["--output", "report.txt"]).stdout.len(), 0);
@@ -281,7 +282,7 @@ fn completions_are_read_by_their_shell(#[case] shell: &str, #[case] checker: &[&
 
 #[test]
 fn every_cause_has_a_page_and_explaining_looks_at_the_machine_now() {
-    let (bench, _) = demo();
+    let bench = demo();
     for cause in build_setup_ready::cause::Cause::ALL.iter().step_by(7) {
         let output = bench.run(&["explain", cause.word()]);
         assert_eq!(output.status.code(), Some(0));

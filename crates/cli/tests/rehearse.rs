@@ -1,6 +1,6 @@
 //! Rehearsing and rendering, with the program as maintainers use it.
 
-use crate::bench::text;
+use crate::bench::{demonstration, text};
 use build_setup_ready::cause::Cause;
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
 use build_setup_ready::rehearsal::End;
@@ -19,7 +19,7 @@ use std::process::{Command, Output};
 fn driftbuoy() -> (tempfile::TempDir, PathBuf) {
     let folder = tempfile::tempdir().unwrap();
     let into = folder.path().join("driftbuoy");
-    assert!(run(folder.path(), &["demo", "--into", "driftbuoy"]).status.success());
+    demonstration(&into);
     (folder, into)
 }
 

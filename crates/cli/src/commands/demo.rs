@@ -91,6 +91,7 @@ fn brief(paper: &mut Paper<'_>, guide: &Guide, report: &Report) {
         Outcome::NotReady => ("NOT READY", Ink::Loud),
         Outcome::Undecided => ("UNDECIDED", Ink::Unsure),
         Outcome::ReadyHere => ("READY HERE", Ink::Unsure),
+        Outcome::ReadyInPart => ("READY IN PART", Ink::Unsure),
     };
     if !open.is_empty() {
         paper.gap();

@@ -21,11 +21,14 @@ pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&I
             plan::draw(&mut paper, &report);
             let text = match (report.plan.steps.is_empty(), report.outcome()) {
                 (true, Outcome::Ready) => "There is nothing to do: everything needed is met.",
+                (true, Outcome::ReadyInPart) => {
+                    "There is nothing to do for what was asked for. This checks it again; for everything, leave out what you chose:"
+                }
                 (true, Outcome::ReadyHere) => {
                     "There is nothing to do here; the rest belongs into another place. This says which:"
                 }
                 (true, Outcome::NotReady | Outcome::Undecided) => {
-                    "There is nothing to do that the software knows of, and not everything needed is met or known. This says what, and why:"
+                    "There is nothing to do that the software knows of, and something needed is not met or not known. This says what, and why:"
                 }
                 (false, _) => "When that is done, check again:",
             };

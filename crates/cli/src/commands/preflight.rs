@@ -127,7 +127,7 @@ fn watch(typed: &arguments::Preflight, shown: &Shown, interrupt: &Interrupt, loo
         // A yes holds for exactly what was shown.
         let (report, consent) = checked(&file, (&check, &agreed), (keyboard.is_none(), interrupt), look)?;
         output::write(&text(&report, &typed.check, shown, look), shown.output.as_deref())?;
-        if report.outcome() == Outcome::Ready || report.frame.interrupted {
+        if matches!(report.outcome(), Outcome::Ready | Outcome::ReadyInPart) || report.frame.interrupted {
             return Ok(status(&report));
         }
         check.how.role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());

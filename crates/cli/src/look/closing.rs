@@ -30,6 +30,11 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) 
     if report.outcome() == Outcome::ReadyHere {
         return;
     }
+    if report.outcome() == Outcome::ReadyInPart {
+        paper.gap();
+        paper.block(0, "To check everything, leave out what you chose (--only, --stage or --again).", Ink::Body);
+        return;
+    }
     if report.outcome() == Outcome::Ready {
         if !report.guide.project.first_step.is_empty() {
             paper.gap();
@@ -40,6 +45,13 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) 
         return;
     }
     let steps = &report.plan.steps;
+    let counts = report.counts();
+    let only_offline = report.outcome() == Outcome::Undecided && counts.unknown + counts.blocked == 0;
+    if only_offline && steps.is_empty() {
+        paper.gap();
+        paper.block(0, "Where there is a network, check once without --offline.", Ink::Body);
+        return;
+    }
     if steps.len() >= LONG_PLAN
         && let Some(first) = steps.first()
     {
@@ -81,6 +93,7 @@ fn by_role(paper: &mut Paper<'_>, report: &Report) {
     let all = [
         (Outcome::Ready, "ready for"),
         (Outcome::ReadyHere, "ready here for"),
+        (Outcome::ReadyInPart, "ready in part for"),
         (Outcome::NotReady, "not ready for"),
         (Outcome::Undecided, "undecided for"),
     ];
@@ -166,13 +179,21 @@ pub(super) fn standing(paper: &mut Paper<'_>, report: &Report) {
             parts.push(format!("{count} {} {word}", are(count)));
         }
     }
-    let total = counted(needed.len(), "needed thing");
+    let offline = report.left_for_the_network().count();
+    if offline > 0 {
+        parts.push(format!("{offline} {} left out by --offline", if offline == 1 { "was" } else { "were" }));
+    }
+    let total = counted(needed.len() + offline, "needed thing");
+    let in_part = report.outcome() == Outcome::ReadyInPart;
+    let asked = |was: &str| if in_part { format!(" that {was} asked for") } else { String::new() };
     let all = match needed.len() {
         // Ready for nothing is said to be that.
         0 => "Nothing of what was looked at is needed here.".to_owned(),
-        1 => "The one needed thing is met.".to_owned(),
-        _ => format!("All {total} are met."),
+        1 => format!("The one needed thing{} is met.", asked("was")),
+        _ => format!("All {total}{} are met.", asked("were")),
     };
+    let others = report.not_asked();
+    let others = format!(" {others} more {} not looked at.", if others == 1 { "was" } else { "were" });
     let optional = report.counting().filter(|one| level(report, one) != Level::Must);
     let optional = optional.filter(|one| !one.finding.verdict().is_fine()).count();
     let besides = match optional {
@@ -188,6 +209,7 @@ pub(super) fn standing(paper: &mut Paper<'_>, report: &Report) {
         Outcome::Ready => ("READY", Ink::Good, format!("{all}{besides}")),
         Outcome::NotReady => ("NOT READY", Ink::Loud, format!("Of {total}, {}.{besides}{todo}", join_words(&parts, "and"))),
         Outcome::ReadyHere => ("READY HERE", Ink::Unsure, format!("{all}{besides} {}", elsewhere(report))),
+        Outcome::ReadyInPart => ("READY IN PART", Ink::Unsure, format!("{all}{others}{besides}")),
         Outcome::Undecided => (
             "UNDECIDED",
             Ink::Unsure,

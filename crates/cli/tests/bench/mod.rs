@@ -5,6 +5,40 @@
 use serde_json::Value;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Output, Stdio};
+use std::sync::OnceLock;
+
+/// A file of the demonstration: where it lies in its folder, what is in it, and who may what with it.
+type DemoFile = (PathBuf, Vec<u8>, std::fs::Permissions);
+
+fn files_in(folder: &Path, below: &Path, found: &mut Vec<DemoFile>) {
+    for entry in std::fs::read_dir(folder.join(below)).unwrap().flatten() {
+        let at = below.join(entry.file_name());
+        if entry.file_type().unwrap().is_dir() {
+            files_in(folder, &at, found);
+        } else {
+            found.push((at, std::fs::read(entry.path()).unwrap(), entry.metadata().unwrap().permissions()));
+        }
+    }
+}
+
+/// Puts the demonstration's project there. The program writes it once for all tests: that takes it seconds, since it walks through all that it shows.
+pub(crate) fn demonstration(into: &Path) {
+    static FILES: OnceLock<Vec<DemoFile>> = OnceLock::new();
+    let files = FILES.get_or_init(|| {
+        let bench = Bench::new("[require.unused]\ncores = 1\n");
+        let output = bench.run(&["demo", "--into", "sea", "-q"]);
+        assert_eq!(output.status.code(), Some(0), "{}", text(&output.stderr));
+        let mut files = Vec::new();
+        files_in(&bench.project().join("sea"), Path::new(""), &mut files);
+        files
+    });
+    for (at, content, permissions) in files {
+        let path = into.join(at);
+        std::fs::create_dir_all(path.parent().unwrap()).unwrap();
+        std::fs::write(&path, content).unwrap();
+        std::fs::set_permissions(path, permissions.clone()).unwrap();
+    }
+}
 
 pub(crate) struct Bench {
     pub(crate) folder: tempfile::TempDir,

@@ -21,11 +21,13 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &AnyOf) -> Result<Conclu
     if let Some((which, _)) = findings.iter().find(|(_, finding)| finding.verdict() == Verdict::Met) {
         return Ok(Met::AnyOf { which: *which }.into());
     }
+    // What was left out for the network might do.
+    let offline = findings.iter().any(|(_, finding)| finding.left_out() == Some(LeftOut::Offline));
     findings.retain(|(_, finding)| finding.verdict() != Verdict::Skipped);
     if findings.is_empty() {
-        return Ok(Conclusion::LeftOut(LeftOut::NoAlternative));
+        return Ok(Conclusion::LeftOut(if offline { LeftOut::Offline } else { LeftOut::NoAlternative }));
     }
-    let none_met = findings.iter().all(|(_, finding)| super::is_unmet(finding));
+    let none_met = !offline && findings.iter().all(|(_, finding)| super::is_unmet(finding));
     let open = findings.into_iter().map(|(index, _)| index).collect();
     Ok(if none_met { AnyOfReason::NoneMet { open } } else { AnyOfReason::Unsure { open } }.into())
 }

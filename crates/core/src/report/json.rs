@@ -31,6 +31,8 @@ struct JsonReport<'r> {
     started: &'r str,
     elapsed_ms: u64,
     outcome: Outcome,
+    /// How many needed requirements of the guide were not asked for.
+    not_asked: usize,
     interrupted: bool,
     counts: Counts,
     #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonRequirement<'r>>"))]
@@ -453,6 +455,7 @@ impl Serialize for Report {
             started: &frame.started,
             elapsed_ms: frame.elapsed_ms,
             outcome: self.outcome(),
+            not_asked: self.not_asked(),
             interrupted: frame.interrupted,
             counts: self.counts(),
             requirements: JsonRequirements(self),

@@ -44,10 +44,12 @@ pub enum Outcome {
     Ready,
     /// At least one `must` is not met.
     NotReady,
-    /// No `must` is unmet, but at least one is unknown.
+    /// No `must` is unmet, but at least one is unknown, or was left out because it needs the network.
     Undecided,
     /// Every `must` that belongs here is met; others belong into another place, and nothing is known of them.
     ReadyHere,
+    /// Every `must` that was asked for is met; others of the guide were not asked for, and nothing is known of them.
+    ReadyInPart,
 }
 
 /// A place of the guide that is not here.
@@ -326,6 +328,7 @@ impl Report {
             for verdict in here.into_iter().chain(there) {
                 any = true;
                 match verdict {
+                    Verdict::Skipped if one.finding.left_out() == Some(LeftOut::Offline) => outcome = Outcome::Undecided,
                     Verdict::Unmet => return Outcome::NotReady,
                     Verdict::Unknown | Verdict::Blocked => outcome = Outcome::Undecided,
                     Verdict::Met | Verdict::Skipped => {}
@@ -335,7 +338,28 @@ impl Report {
                 outcome = Outcome::ReadyHere;
             }
         }
-        outcome
+        if outcome == Outcome::Ready && self.not_asked() > 0 { Outcome::ReadyInPart } else { outcome }
+    }
+
+    /// How many needed requirements of the guide were not asked for, by what was chosen: those of other roles, and those that wait until the project
+    /// runs, are nobody's to ask for here.
+    pub fn not_asked(&self) -> usize {
+        let later = |requirement: &Requirement| {
+            !self.selection.after_start && self.guide.stages.get(requirement.stage).is_some_and(|stage| stage.after_start)
+        };
+        let needed = |requirement: &Requirement| {
+            requirement.level == Level::Must && !requirement.alternative && requirement.concerns(self.role) && !later(requirement)
+        };
+        let all = self.guide.requirements.iter().enumerate();
+        all.filter(|(index, requirement)| needed(requirement) && !self.selection.includes(requirement, *index)).count()
+    }
+
+    /// What is needed, and was left out because it needs the network.
+    pub fn left_for_the_network(&self) -> impl Iterator<Item = &Settled> {
+        self.counting().filter(|one| {
+            one.finding.left_out() == Some(LeftOut::Offline)
+                && self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must)
+        })
     }
 
     /// The machine's flags that hold.

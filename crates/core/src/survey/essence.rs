@@ -21,6 +21,18 @@ pub(super) struct Item {
     pub(super) fix: u32,
 }
 
+/// What needed things come to that were all looked at.
+fn outcome(items: &[Item]) -> Outcome {
+    let any = |verdicts: [Verdict; 2]| items.iter().any(|item| item.level == Level::Must && verdicts.contains(&item.verdict));
+    if any([Verdict::Unmet, Verdict::Unmet]) {
+        Outcome::NotReady
+    } else if any([Verdict::Unknown, Verdict::Blocked]) {
+        Outcome::Undecided
+    } else {
+        Outcome::Ready
+    }
+}
+
 /// What is kept of a report.
 #[derive(Debug, Clone)]
 pub(super) struct Essence {
@@ -28,12 +40,29 @@ pub(super) struct Essence {
     /// Tells two reports of one moment apart, in whichever order and on whichever thread they came.
     pub(super) mark: u64,
     pub(super) outcome: Outcome,
+    pub(super) in_part: bool,
+    pub(super) elsewhere: bool,
     pub(super) group: u32,
     pub(super) changed: Option<Changed>,
     pub(super) items: Box<[Item]>,
 }
 
 impl Essence {
+    /// This one, with what a later report of a part of the same machine says: newer where both say something.
+    pub(super) fn with(&self, part: &Self) -> Self {
+        let of_part = |item: &&Item| part.items.iter().any(|newer| newer.requirement == item.requirement);
+        let items: Box<[Item]> = self.items.iter().filter(|item| !of_part(item)).chain(&*part.items).cloned().collect();
+        let elsewhere = self.elsewhere || part.elsewhere;
+        let outcome = match (outcome(&items), self.in_part, elsewhere, self.outcome) {
+            (Outcome::Ready, true, ..) => Outcome::ReadyInPart,
+            (Outcome::Ready, _, true, Outcome::ReadyHere) => Outcome::ReadyHere,
+            (Outcome::Ready, _, true, _) => Outcome::Undecided,
+            (of_items, ..) => of_items,
+        };
+        let (when, mark, group) = (part.when, part.mark, part.group);
+        Self { when, mark, outcome, in_part: self.in_part, elsewhere, group, changed: part.changed.or(self.changed), items }
+    }
+
     /// Where it stands among the reports of its machine.
     pub(super) fn place(&self) -> (Option<Moment>, u64) {
         (self.when, self.mark)

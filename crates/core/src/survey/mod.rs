@@ -60,6 +60,10 @@ pub struct Entry<'t> {
     pub role: Option<Cow<'t, str>>,
     /// What it came to.
     pub outcome: Outcome,
+    /// It is about a part: needed things of the guide were not asked for.
+    pub in_part: bool,
+    /// Something needed was left out of it that must be looked at elsewhere: in another place, or where there is a network.
+    pub elsewhere: bool,
     /// What came of each requirement that counts by itself.
     pub requirements: Vec<Row<'t>>,
 }
@@ -137,6 +141,9 @@ impl Entry<'_> {
             arch: own(system.map(|system| system.arch.as_str())),
             role: own(report.role.and_then(|role| report.guide.roles.get(role)).map(|role| role.id.as_str())),
             outcome: report.outcome(),
+            in_part: report.not_asked() > 0,
+            elsewhere: report.left_for_the_network().next().is_some()
+                || report.other_places().iter().any(|place| !place.remaining.is_empty()),
             requirements: report.counting().filter_map(row).collect(),
         }
     }

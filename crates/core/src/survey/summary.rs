@@ -1,7 +1,7 @@
 //! What counted reports come to.
 
 use super::Dimension;
-use super::essence::NONE;
+use super::essence::{Essence, NONE};
 use super::tally::{Counted, Tally};
 use super::week::week;
 use crate::guide::Level;
@@ -108,6 +108,8 @@ pub struct Survey {
     pub undecided: u64,
     /// How many are ready as far as this place goes.
     pub ready_here: u64,
+    /// Of how many only a part was looked at, in which nothing needed is missing.
+    pub in_part: u64,
     /// What stops people: needed requirements that are not met, the most frequent first; then those that are only recommended.
     pub stops: Vec<Stop>,
     /// What nobody knows of them.
@@ -136,7 +138,12 @@ impl Survey {
         let machines = if self.machines == 1 { "machine is" } else { "machines are" };
         let mut parts =
             vec![format!("{} of {} {machines} ready ({} %)", self.ready, self.machines, ready.percent().unwrap_or(0))];
-        let others = [(self.not_ready, "not ready"), (self.undecided, "undecided"), (self.ready_here, "ready here only")];
+        let others = [
+            (self.not_ready, "not ready"),
+            (self.undecided, "undecided"),
+            (self.ready_here, "ready here only"),
+            (self.in_part, "looked at in part"),
+        ];
         parts.extend(others.into_iter().filter(|(count, _)| *count > 0).map(|(count, what)| format!("{count} {what}")));
         let stop = self.stops.first().filter(|stop| stop.level == Level::Must);
         let stop = stop
@@ -150,20 +157,24 @@ impl Tally {
     pub fn finish(mut self) -> Survey {
         let told_apart = self.machines.len();
         for (_, reports) in core::mem::take(&mut self.machines).in_order() {
-            for (before, after) in reports.iter().zip(reports.iter().skip(1)) {
-                for item in before.items.iter().filter(|item| item.fix != NONE) {
+            // The newest counts; where it is of a part, with what an earlier one says of the rest.
+            let mut known: Option<Essence> = None;
+            for after in reports {
+                let before = known.take();
+                for item in before.iter().flat_map(|before| &before.items).filter(|item| item.fix != NONE) {
                     let next = after.items.iter().find(|later| later.requirement == item.requirement);
                     let Some(next) = next.filter(|next| next.verdict != Verdict::Skipped) else { continue };
                     let [met, all] = self.advised.entry((item.requirement, item.cause, item.fix)).or_default();
                     *all += 1;
                     *met += u64::from(next.verdict == Verdict::Met);
                 }
+                known = Some(before.filter(|_| after.in_part).map_or_else(|| after.clone(), |before| before.with(&after)));
             }
-            if let Some(newest) = reports.last() {
-                self.count(newest);
+            if let Some(newest) = known {
+                self.count(&newest);
             }
         }
-        let [ready, not_ready, undecided, ready_here] = self.outcomes;
+        let [ready, not_ready, undecided, ready_here, in_part] = self.outcomes;
         let weeks = self
             .weeks
             .iter()
@@ -179,6 +190,7 @@ impl Tally {
             not_ready,
             undecided,
             ready_here,
+            in_part,
             stops: self.stops(Verdict::Unmet),
             unknown: self.stops(Verdict::Unknown),
             tools: self.tools(),
@@ -236,7 +248,7 @@ impl Tally {
     }
 
     fn grouped(&self) -> Vec<Grouped> {
-        let group = |(number, outcomes): (&u32, &[u64; 4])| {
+        let group = |(number, outcomes): (&u32, &[u64; 5])| {
             let [ready, ..] = outcomes;
             let stop = self.each().filter(|(_, counted)| counted.level == Level::Must).filter_map(|(id, counted)| {
                 let [open, all] = counted.groups.get(number)?;

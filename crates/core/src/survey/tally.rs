@@ -52,7 +52,7 @@ impl Counted {
 ///
 /// let report = |verdict, cause: Option<&'static str>| Entry {
 ///     project: "Driftbuoy".into(), guide: None, id: None, started: "2026-11-27T06:27:40Z".into(), os: Some("linux".into()), distro: None, distro_version: None,
-///     arch: None, role: None, outcome: if cause.is_some() { Outcome::NotReady } else { Outcome::Ready },
+///     arch: None, role: None, outcome: if cause.is_some() { Outcome::NotReady } else { Outcome::Ready }, in_part: false, elsewhere: false,
 ///     requirements: vec![Row { id: "cmake".into(), kind: "tool".into(), level: Level::Must, verdict, cause: cause.map(Into::into), found: Some("3.28.1".into()), fix: None }],
 /// };
 /// let mut tally = Tally::new(None, None);
@@ -73,9 +73,9 @@ pub struct Tally {
     pub(super) ahead: u64,
     pub(super) first: Option<Moment>,
     pub(super) last: Option<Moment>,
-    /// Ready, not ready, undecided, ready here.
-    pub(super) outcomes: [u64; 4],
-    pub(super) group_outcomes: BTreeMap<u32, [u64; 4]>,
+    /// Ready, not ready, undecided, ready here, ready in part.
+    pub(super) outcomes: [u64; 5],
+    pub(super) group_outcomes: BTreeMap<u32, [u64; 5]>,
     /// By the Monday's day: how many, and how many of them were ready.
     pub(super) weeks: BTreeMap<i64, [u64; 2]>,
     pub(super) counted: Vec<Counted>,
@@ -99,6 +99,7 @@ fn place(outcome: Outcome) -> usize {
         Outcome::NotReady => 1,
         Outcome::Undecided => 2,
         Outcome::ReadyHere => 3,
+        Outcome::ReadyInPart => 4,
     }
 }
 
@@ -129,7 +130,7 @@ impl Tally {
             ahead: 0,
             first: None,
             last: None,
-            outcomes: [0; 4],
+            outcomes: [0; 5],
             group_outcomes: BTreeMap::new(),
             weeks: BTreeMap::new(),
             counted: Vec::new(),
@@ -217,6 +218,8 @@ impl Tally {
             when: self.when(entry),
             mark: if entry.id.is_some() { mark(entry) } else { 0 },
             outcome: entry.outcome,
+            in_part: entry.in_part,
+            elsewhere: entry.elsewhere,
             group: self.by.map_or(NONE, |by| self.groups.number(&entry.group(by))),
             changed: judged,
             items: items.into(),
@@ -279,9 +282,8 @@ impl Tally {
         for (guide, reports) in other.guides {
             self.guide(&guide, reports);
         }
-        for (mine, theirs) in [(&mut self.outcomes, other.outcomes), (&mut self.changes, other.changes)] {
-            mine.iter_mut().zip(theirs).for_each(|(mine, theirs)| *mine += theirs);
-        }
+        self.outcomes.iter_mut().zip(other.outcomes).for_each(|(mine, theirs)| *mine += theirs);
+        self.changes.iter_mut().zip(other.changes).for_each(|(mine, theirs)| *mine += theirs);
         self.first = [self.first, other.first].into_iter().flatten().min();
         self.last = self.last.max(other.last);
         for (group, outcomes) in &other.group_outcomes {

@@ -27,6 +27,8 @@ fn entry(id: Option<&str>, day: u32, system: &str, cmake: &str, met: bool) -> En
         arch: None,
         role: None,
         outcome: if met { Outcome::Ready } else { Outcome::NotReady },
+        in_part: false,
+        elsewhere: false,
         requirements: vec![row],
     }
 }

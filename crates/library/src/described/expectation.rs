@@ -47,11 +47,12 @@ pub struct Expectation {
 }
 
 /// The words for outcomes.
-const OUTCOMES: [(&str, Outcome); 4] = [
+const OUTCOMES: [(&str, Outcome); 5] = [
     ("ready", Outcome::Ready),
     ("not-ready", Outcome::NotReady),
     ("undecided", Outcome::Undecided),
     ("ready-here", Outcome::ReadyHere),
+    ("ready-in-part", Outcome::ReadyInPart),
 ];
 
 fn requirements(fields: &Fields<'_>, key: &'static str) -> Vec<Expected> {

@@ -6,7 +6,7 @@ use crate::guide::Level;
 use crate::recording::{NotRecording, recording, sound};
 use crate::report::Outcome;
 use crate::survey::{Entry, Row};
-use serde::de::{IgnoredAny, SeqAccess, Visitor};
+use serde::de::{IgnoredAny, MapAccess, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer};
 use std::borrow::Cow;
 use std::fmt;
@@ -41,6 +41,10 @@ struct Report<'t> {
     #[serde(borrow)]
     started: Text<'t>,
     outcome: OutcomeRead,
+    #[serde(default)]
+    not_asked: u64,
+    #[serde(default)]
+    elsewhere: Vec<Place>,
     #[serde(borrow)]
     requirements: Vec<Requirement<'t>>,
 }
@@ -72,6 +76,7 @@ enum OutcomeRead {
     NotReady,
     Undecided,
     ReadyHere,
+    ReadyInPart,
 }
 
 #[derive(Deserialize)]
@@ -106,8 +111,66 @@ struct Requirement<'t> {
     found: Option<Text<'t>>,
     #[serde(default)]
     is_alternative: bool,
+    #[serde(default)]
+    facts: LeftForTheNetwork,
     #[serde(borrow, default)]
     fixes: First<Fix<'t>>,
+}
+
+/// A place that is not here.
+#[derive(Deserialize)]
+struct Place {
+    remaining: First<IgnoredAny>,
+}
+
+/// Whether the facts of a requirement say that it was left out because it needs the network. They have as many shapes as there are causes.
+#[derive(Default)]
+struct LeftForTheNetwork(bool);
+
+impl<'de> Deserialize<'de> for LeftForTheNetwork {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        struct OfFacts;
+        impl<'de> Visitor<'de> for OfFacts {
+            type Value = LeftForTheNetwork;
+            fn expecting(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+                f.write_str("facts")
+            }
+            fn visit_map<A: MapAccess<'de>>(self, mut map: A) -> Result<Self::Value, A::Error> {
+                let mut left = false;
+                while let Some(name) = map.next_key::<Text<'_>>()? {
+                    if name.0 == "left_out" {
+                        left = map.next_value::<Text<'_>>()?.0 == "offline";
+                    } else {
+                        map.next_value::<IgnoredAny>()?;
+                    }
+                }
+                Ok(LeftForTheNetwork(left))
+            }
+            fn visit_seq<A: SeqAccess<'de>>(self, mut list: A) -> Result<Self::Value, A::Error> {
+                while list.next_element::<IgnoredAny>()?.is_some() {}
+                Ok(LeftForTheNetwork(false))
+            }
+            fn visit_str<E>(self, _: &str) -> Result<Self::Value, E> {
+                Ok(LeftForTheNetwork(false))
+            }
+            fn visit_bool<E>(self, _: bool) -> Result<Self::Value, E> {
+                Ok(LeftForTheNetwork(false))
+            }
+            fn visit_u64<E>(self, _: u64) -> Result<Self::Value, E> {
+                Ok(LeftForTheNetwork(false))
+            }
+            fn visit_i64<E>(self, _: i64) -> Result<Self::Value, E> {
+                Ok(LeftForTheNetwork(false))
+            }
+            fn visit_f64<E>(self, _: f64) -> Result<Self::Value, E> {
+                Ok(LeftForTheNetwork(false))
+            }
+            fn visit_unit<E>(self) -> Result<Self::Value, E> {
+                Ok(LeftForTheNetwork(false))
+            }
+        }
+        deserializer.deserialize_any(OfFacts)
+    }
 }
 
 #[derive(Deserialize)]
@@ -179,13 +242,18 @@ pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
 
 /// What is needed and not met in a report of a machine that it says is ready: nobody writes that but by hand.
 fn contradiction(entry: &Entry<'_>) -> Option<String> {
-    let ready = matches!(entry.outcome, Outcome::Ready | Outcome::ReadyHere);
+    let ready = matches!(entry.outcome, Outcome::Ready | Outcome::ReadyHere | Outcome::ReadyInPart);
     let open = |row: &&Row<'_>| row.verdict == Verdict::Unmet && row.level == Level::Must;
     ready.then(|| entry.requirements.iter().find(open)).flatten().map(|row| row.id.chars().take(64).collect())
 }
 
 fn text(text: Option<Text<'_>>) -> Option<Cow<'_, str>> {
     text.map(|text| text.0)
+}
+
+/// Whether something needed was left out because it needs the network.
+fn is_left_for_the_network(one: &Requirement<'_>) -> bool {
+    one.facts.0 && matches!((&one.verdict, &one.level), (VerdictRead::Skipped, LevelRead::Must))
 }
 
 fn row(one: Requirement<'_>) -> Row<'_> {
@@ -227,7 +295,11 @@ fn entry(report: Report<'_>) -> Entry<'_> {
             OutcomeRead::NotReady => Outcome::NotReady,
             OutcomeRead::Undecided => Outcome::Undecided,
             OutcomeRead::ReadyHere => Outcome::ReadyHere,
+            OutcomeRead::ReadyInPart => Outcome::ReadyInPart,
         },
+        in_part: report.not_asked > 0,
+        elsewhere: report.elsewhere.iter().any(|place| place.remaining.0.is_some())
+            || report.requirements.iter().any(is_left_for_the_network),
         requirements: report.requirements.into_iter().filter(|one| !one.is_alternative).map(row).collect(),
     }
 }

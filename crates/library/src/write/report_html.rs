@@ -3,7 +3,7 @@
 use super::page::{PageError, clean, command, page};
 use super::plan::{marks, titles};
 use super::rehearsals::words;
-use super::report_markdown::{machine, outcome, whom};
+use super::report_markdown::{machine, outcome, summary, whom};
 use crate::finding::Verdict;
 use crate::guide::Then;
 use crate::plan::Step;
@@ -74,11 +74,6 @@ pub fn html(report: &Report) -> Result<String, PageError> {
         .into_iter()
         .filter(|group| group["requirements"].as_array().is_some_and(|all| !all.is_empty()))
         .collect();
-    let counts = report.counts();
-    let summary = format!(
-        "{} met, {} not met, {} unknown, {} waiting for others.",
-        counts.met, counts.unmet, counts.unknown, counts.blocked
-    );
     let frame = &report.frame;
     page(
         TEMPLATE,
@@ -88,7 +83,7 @@ pub fn html(report: &Report) -> Result<String, PageError> {
             "outcome": outcome(report),
             "whom": clean(&whom(report)),
             "machine": clean(&machine(report)),
-            "summary": summary,
+            "summary": format!("{}.", summary(report)),
             "started": clean(&frame.started),
             "software": clean(&frame.software),
             "guide": frame.guide_sha256.as_deref().map(|digest| digest.chars().take(12).collect::<String>()),

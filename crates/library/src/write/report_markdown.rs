@@ -21,6 +21,7 @@ pub(super) fn outcome(report: &Report) -> &'static str {
         Outcome::NotReady => "not ready",
         Outcome::Undecided => "undecided",
         Outcome::ReadyHere => "ready here",
+        Outcome::ReadyInPart => "ready in part",
     }
 }
 
@@ -31,6 +32,21 @@ pub(super) fn whom(report: &Report) -> String {
         None if report.guide.roles.is_empty() => String::new(),
         None => " for every role".to_owned(),
     }
+}
+
+/// How many came out how, in words, and how many were left out by a choice.
+pub(super) fn summary(report: &Report) -> String {
+    let counts = report.counts();
+    let left = [
+        (report.not_asked(), "not looked at (--only, --stage, --again)"),
+        (report.left_for_the_network().count(), "left out (--offline)"),
+    ];
+    let left = left.iter().filter(|(count, _)| *count > 0).map(|(count, how)| format!("; {count} needed {how}"));
+    let left: String = left.collect();
+    format!(
+        "{} met, {} not met, {} unknown, {} waiting for others{left}",
+        counts.met, counts.unmet, counts.unknown, counts.blocked
+    )
 }
 
 /// The machine, in words.
@@ -51,8 +67,7 @@ pub fn markdown(report: &Report, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "- machine: {}", plain(&machine(report)))?;
     let guide = digest.map(|digest| format!(", guide {digest}")).unwrap_or_default();
     writeln!(writer, "- checked: {}, setup-ready {}{guide}", plain(&report.frame.started), plain(&report.frame.software))?;
-    let counts = report.counts();
-    writeln!(writer, "- {} met, {} not met, {} unknown, {} waiting\n", counts.met, counts.unmet, counts.unknown, counts.blocked)?;
+    writeln!(writer, "- {}\n", summary(report))?;
     for (verdict, heading) in [(Verdict::Unmet, "Not met"), (Verdict::Unknown, "Could not be found out")] {
         let of_it: Vec<&Settled> = report.counting().filter(|one| one.finding.verdict() == verdict).collect();
         if of_it.is_empty() {

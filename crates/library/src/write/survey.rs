@@ -55,6 +55,7 @@ fn value(surveyed: &Surveyed, project: &str) -> Value {
         "not_ready": survey.not_ready,
         "undecided": survey.undecided,
         "ready_here": survey.ready_here,
+        "in_part": survey.in_part,
         "stops": survey.stops.iter().filter(|one| one.level == Level::Must).map(stop).collect::<Vec<_>>(),
         "recommended": survey.stops.iter().filter(|one| one.level != Level::Must).map(stop).collect::<Vec<_>>(),
         "unknown": survey.unknown.iter().map(stop).collect::<Vec<_>>(),
