@@ -164,7 +164,7 @@ pub struct Comparison {
     pub machines: Vec<Spread>,
     /// Requirements that only some were checked for.
     pub unchecked: Vec<Spread>,
-    /// How many requirements came to the same, with the same found.
+    /// How many requirements were checked on all and came to the same, with the same found.
     pub equal: usize,
 }
 
@@ -173,13 +173,19 @@ impl Comparison {
     pub fn summary(&self) -> String {
         let machines = self.names.len();
         let equal = if self.equal == 1 { "1 is equal".to_owned() } else { format!("{} are equal", self.equal) };
+        let some_only = match self.unchecked.len() {
+            0 => String::new(),
+            1 => ", and 1 was checked on some only".to_owned(),
+            several => format!(", and {several} were checked on some only"),
+        };
         match self.differences.len() {
+            0 if self.equal + self.within.len() == 0 => format!("Nothing was checked on all {machines} machines{some_only}."),
             0 => format!(
-                "{machines} machines come to the same verdicts: {equal}, {} differ within what the guide asks for.",
+                "{machines} machines come to the same verdicts: {equal}, {} differ within what the guide asks for{some_only}.",
                 self.within.len()
             ),
-            1 => format!("1 verdict differs between {machines} machines; {equal}."),
-            several => format!("{several} verdicts differ between {machines} machines; {equal}."),
+            1 => format!("1 verdict differs between {machines} machines; {equal}{some_only}."),
+            several => format!("{several} verdicts differ between {machines} machines; {equal}{some_only}."),
         }
     }
 }
@@ -231,12 +237,17 @@ pub fn compare(guide: Option<&Guide>, sides: &[Side]) -> Comparison {
         let on: Vec<Option<&Judged>> = by_id.iter().map(|side| side.get(id).copied()).collect();
         let groups = groups(&on);
         let title = on.iter().flatten().next().map(|one| one.title.clone()).unwrap_or_default();
-        if on.iter().any(Option::is_none) {
+        let on_all = on.iter().all(Option::is_some);
+        if !on_all {
             let on = on.iter().map(|one| one.map(|one| one.verdict.word().to_owned())).collect();
             found.unchecked.push(Spread { what: id.to_owned(), on });
         }
         if groups.len() > 1 {
             found.differences.push(difference(guide.as_ref(), sides, (id, title), groups));
+            continue;
+        }
+        // Nothing is known of the side that was not asked.
+        if !on_all {
             continue;
         }
         let values: Vec<Option<String>> = on.iter().map(|one| one.and_then(|one| one.found.clone())).collect();

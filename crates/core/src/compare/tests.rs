@@ -49,5 +49,9 @@ fn the_odd_one_out_of_several_is_named_with_what_it_saw() {
 fn what_only_one_was_checked_for_is_told_and_is_no_difference() {
     let found = compare(None, &[side("a", &[("git", Verdict::Met, "1", &[])]), side("b", &[])]);
     assert!(found.differences.is_empty());
+    assert_eq!(
+        (found.equal, found.summary().as_str()),
+        (0, "Nothing was checked on all 2 machines, and 1 was checked on some only.")
+    );
     assert_eq!(found.unchecked.first().map(|one| one.what.as_str()), Some("git"));
 }

@@ -88,7 +88,11 @@ pub fn comparison_markdown(found: &Comparison) -> String {
             }
         }
     }
-    for (title, all) in [("Met everywhere, with another version or size", &found.within), ("The machines", &found.machines)] {
+    for (title, all) in [
+        ("Met everywhere, with another version or size", &found.within),
+        ("The machines", &found.machines),
+        ("Checked on some only", &found.unchecked),
+    ] {
         if all.is_empty() {
             continue;
         }
@@ -99,6 +103,5 @@ pub fn comparison_markdown(found: &Comparison) -> String {
             let _ = writeln!(out, "| {} | {} |", plain(&one.what), on.join(" | "));
         }
     }
-    let _ = writeln!(out, "\n{} equal.", found.equal);
     out
 }
