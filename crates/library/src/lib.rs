@@ -3,6 +3,7 @@
 mod consents;
 pub mod demo;
 mod described;
+mod encoding;
 mod guide_file;
 mod host;
 mod live;

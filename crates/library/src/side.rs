@@ -7,6 +7,7 @@ use crate::guide_file::{GuideFile, LoadError};
 use crate::host::Host;
 use crate::recording::{NotRecording, read_bounded, recording, sound};
 use crate::selection::Selection;
+use crate::surveying::CountsRead;
 use crate::{Described, Preflight};
 use serde::Deserialize;
 use std::path::Path;
@@ -38,6 +39,7 @@ pub enum NoSide {
 struct ReportRead {
     project: String,
     machine: MachineRead,
+    counts: Option<CountsRead>,
     requirements: Vec<RequirementRead>,
 }
 
@@ -104,7 +106,13 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
             if let Some(file) = file.filter(|file| file.guide.project.name != report.project) {
                 return Err(NoSide::OtherProject(report.project, file.guide.project.name.clone()));
             }
+            if let Some(counts) = &report.counts {
+                counts.is_whole(report.requirements.iter().filter(|one| !one.is_alternative).count() as u64)?;
+            }
             Ok(reported(name, report))
+        }
+        Err(error) if matches!(problem, NotRecording::Report) => {
+            Err(NotRecording::Damaged(error.to_string().chars().take(200).collect()).into())
         }
         Err(_) => Err(problem.into()),
     }

@@ -2,6 +2,7 @@
 
 use crate::GuideFile;
 use crate::elsewhere::Elsewhere;
+use crate::encoding::Utf16;
 use crate::finding::Verdict;
 use crate::guide::Guide;
 use serde_json::Value;
@@ -50,8 +51,11 @@ pub fn told_in_file(path: &Path, file: &GuideFile, place: usize) -> Result<Elsew
         return Err(ToldError::TooLarge);
     }
     // Some shells of Windows write what they pass on in another encoding, with a mark before it.
-    let text = String::from_utf8(text)
-        .map_err(|_| ToldError::Unreadable("it is not UTF-8 text; have it written with --output".to_owned()))?;
+    let text = match Utf16::of(&text) {
+        Some(order) => order.text(&text),
+        None => String::from_utf8(text).ok(),
+    };
+    let text = text.ok_or_else(|| ToldError::Unreadable("it is not UTF-8 text; have it written with --output".to_owned()))?;
     told(text.trim_start_matches('\u{feff}'), (&file.guide, &file.sha256), place)
 }
 

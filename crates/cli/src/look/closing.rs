@@ -188,6 +188,9 @@ pub(super) fn standing(paper: &mut Paper<'_>, report: &Report) {
     let asked = |was: &str| if in_part { format!(" that {was} asked for") } else { String::new() };
     let all = match needed.len() {
         // Ready for nothing is said to be that.
+        0 if report.outcome() == Outcome::Ready && !report.elsewhere.is_empty() => {
+            "Nothing is needed here, and all that was told of other places is as it should be.".to_owned()
+        }
         0 => "Nothing of what was looked at is needed here.".to_owned(),
         1 => format!("The one needed thing{} is met.", asked("was")),
         _ => format!("All {total}{} are met.", asked("were")),

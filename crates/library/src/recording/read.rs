@@ -73,6 +73,12 @@ pub enum NotRecording {
     /// It says that the machine is ready, and that something needed is not met.
     #[error("it says that the machine is ready and that {0} is not met, so somebody changed it; ask for a new one")]
     Contradiction(String),
+    /// It is a report of which parts are missing, or changed.
+    #[error("it is a report that was changed on its way, or of which a part is missing: {0}; ask for the whole file")]
+    Damaged(String),
+    /// Requirements are missing in it.
+    #[error("it is not whole: it counts {0} requirements and holds {1}; ask for the whole file")]
+    Incomplete(u64, u64),
     /// A later version of the software wrote it.
     #[error("it has format {0}, which a newer setup-ready writes; this one reads format {FORMAT}")]
     Later(u64),

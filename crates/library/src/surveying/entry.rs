@@ -43,6 +43,7 @@ struct Report<'t> {
     outcome: OutcomeRead,
     #[serde(default)]
     not_asked: u64,
+    counts: Option<CountsRead>,
     #[serde(default)]
     elsewhere: Vec<Place>,
     #[serde(borrow)]
@@ -67,6 +68,27 @@ struct Machine<'t> {
     distro_version: Option<Text<'t>>,
     #[serde(borrow)]
     arch: Option<Text<'t>>,
+}
+
+/// How many requirements a report says that it holds.
+#[derive(Deserialize)]
+pub(crate) struct CountsRead {
+    met: u64,
+    unmet: u64,
+    unknown: u64,
+    blocked: u64,
+    skipped: u64,
+}
+
+impl CountsRead {
+    /// Whether so many are as many as it says.
+    ///
+    /// # Errors
+    /// When some are missing, or too many.
+    pub(crate) fn is_whole(&self, held: u64) -> Result<(), NotRecording> {
+        let counted = [self.met, self.unmet, self.unknown, self.blocked, self.skipped].into_iter().fold(0, u64::saturating_add);
+        if counted == held { Ok(()) } else { Err(NotRecording::Incomplete(counted, held)) }
+    }
 }
 
 #[derive(Deserialize)]
@@ -217,6 +239,9 @@ pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
     let problem = match serde_json::from_str::<Report<'_>>(text) {
         Ok(report) if report.format > 1 => return Err(NotRecording::Later(report.format)),
         Ok(report) => {
+            if let Some(counts) = &report.counts {
+                counts.is_whole(report.requirements.iter().filter(|one| !one.is_alternative).count() as u64)?;
+            }
             let entry = entry(report);
             return match contradiction(&entry) {
                 Some(id) => Err(NotRecording::Contradiction(id)),
@@ -233,11 +258,15 @@ pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
     match recording(text) {
         Ok(recording) => Ok(Document::Recording(Box::new(recording))),
         // What has no answers was meant to be a report, and then its own trouble tells more.
-        Err(NotRecording::Other(_) | NotRecording::Report) => {
-            Err(NotRecording::NoReport(problem.to_string().chars().take(200).collect()))
-        }
+        Err(NotRecording::Other(_)) => Err(NotRecording::NoReport(short(&problem))),
+        Err(NotRecording::Report) => Err(NotRecording::Damaged(short(&problem))),
         Err(other) => Err(other),
     }
+}
+
+/// What is wrong, as far as it fits into a sentence.
+fn short(problem: &serde_json::Error) -> String {
+    problem.to_string().chars().take(200).collect()
 }
 
 /// What is needed and not met in a report of a machine that it says is ready: nobody writes that but by hand.

@@ -1,6 +1,7 @@
 //! Where reports come from: files, folders, standard input, compressed or not, one a file or one a line; a block at a time.
 
-use crate::recording::{Foreign, GZIP, LARGEST, NotRecording, Utf16, is_surveyed_file};
+use crate::encoding::Utf16;
+use crate::recording::{Foreign, GZIP, LARGEST, NotRecording, is_surveyed_file};
 use crate::text::Sanitised;
 use flate2::read::MultiGzDecoder;
 use std::fs::File;

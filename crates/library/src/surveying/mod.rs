@@ -16,6 +16,7 @@ use crate::recording::NotRecording;
 use crate::selection::Selection;
 use crate::survey::{Changed, Dimension, Entry, Moment, Survey, Tally, WhatIf};
 use crate::verdict::Verdict;
+pub(crate) use entry::CountsRead;
 use entry::{Document, document};
 use input::Block;
 use pipeline::Pipeline;

@@ -3,19 +3,17 @@
 //! What still says the same is read. Of the rest it is told what became of it, since "not JSON" helps nobody who did not write it.
 
 mod damage;
-mod encoding;
 mod foreign;
 mod freed;
 
 pub use foreign::Foreign;
 
 use super::read::{LARGEST, NotRecording};
+use crate::encoding::Utf16;
 use flate2::read::MultiGzDecoder;
 use serde::de::IgnoredAny;
 use std::borrow::Cow;
 use std::io::Read;
-
-pub(crate) use encoding::Utf16;
 
 /// The first bytes of what is compressed with gzip (RFC 1952).
 pub(crate) const GZIP: [u8; 2] = [0x1f, 0x8b];
