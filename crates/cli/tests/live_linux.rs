@@ -107,7 +107,7 @@ fn ports_are_really_bound() {
     let free = TcpListener::bind("0.0.0.0:0").unwrap().local_addr().unwrap().port();
     bench.file(".env", &format!("# the page\nexport BUOY_TEST_PORT=\"{free}\"\n"));
     let (_, report) = bench.report(&[], &["--only", "held,udp,elsewhere,nowhere,set"]);
-    let own = format!("(process {})", std::process::id());
+    let own = format!("(process {}", std::process::id());
     assert_eq!(essence(&report, "held").1, "port-held");
     assert!(essence(&report, "held").2.contains(&own), "{report}");
     assert!(essence(&report, "udp").2.contains(&own), "{report}");
@@ -124,8 +124,13 @@ fn ports_are_really_bound() {
 
 #[test]
 fn addresses_of_both_families_ranges_and_connections_are_told_apart() {
-    let specific = TcpListener::bind("127.0.0.2:0").unwrap();
-    let newer = std::net::TcpListener::bind("[::1]:0").unwrap();
+    // The same number must be free beside it: other tests' connections have numbers, too, and keep them for a while after they have ended.
+    let held = |at: &str, beside: &str| {
+        let pick = || TcpListener::bind(format!("{at}:0")).unwrap();
+        let is_alone = |one: &TcpListener| TcpListener::bind((beside, one.local_addr().unwrap().port())).is_ok();
+        (0..200).map(|_| pick()).find(is_alone).unwrap()
+    };
+    let (specific, newer) = (held("127.0.0.2", "127.0.0.3"), held("[::1]", "127.0.0.1"));
     let dual = TcpListener::bind("[::]:0").unwrap();
     // A connection's own end has a port too, and nobody listens there.
     let connection = std::net::TcpStream::connect(specific.local_addr().unwrap()).unwrap();

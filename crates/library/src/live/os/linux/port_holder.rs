@@ -8,16 +8,20 @@ use std::collections::{HashMap, HashSet};
 use std::fs::{read, read_dir, read_link, read_to_string};
 use std::path::Path;
 
+/// What the kernel tells is no picture of one moment: so often it is asked.
+const TRIES: usize = 3;
+
 /// Who holds a port: its socket's inode, then the process that has it open, the newest first.
 pub(in crate::live) fn port_holder(live: &Live, place: &PortPlace) -> Observation {
-    let socket = match socket_at(live, place) {
-        Ok(None) => {
-            // It may have been opened after the tables were read.
-            live.kept.forget_sockets();
-            socket_at(live, place)
+    let mut socket = socket_at(live, place);
+    for _ in 1..TRIES {
+        if !matches!(socket, Ok(None)) {
+            break;
         }
-        found @ (Ok(Some(_)) | Err(())) => found,
-    };
+        // It may have been opened after the tables were read, or left out of them while others came and went.
+        live.kept.forget_sockets();
+        socket = socket_at(live, place);
+    }
     match socket {
         Ok(socket) => Observation::PortHolder(socket.map(|socket| holder(live, &socket))),
         Err(()) => Observation::CouldNotLook("/proc/net cannot be read".to_owned()),
@@ -45,7 +49,7 @@ fn holder(live: &Live, socket: &Socket) -> Holder {
     let foreign = socket.user != geteuid().as_raw();
     let named = || user_name(&live.kept.text(Path::new("/etc/passwd")), socket.user);
     let user = foreign.then(|| named().unwrap_or_else(|| socket.user.to_string()));
-    let pid = process_with(live, socket.inode);
+    let pid = process_with(live, socket);
     let name = pid.and_then(|pid| read_to_string(format!("/proc/{pid}/comm")).ok()).map(|name| name.trim_end().to_owned());
     let command = pid.and_then(|pid| read(format!("/proc/{pid}/cmdline")).ok()).and_then(|line| crate::read::started_as(&line));
     Holder { pid, name, command, user, outgoing: (!socket.listens).then(|| handed_out(live)), unit: None }
@@ -67,16 +71,22 @@ pub(in crate::live) fn is_spoken_for(live: &Live, port: u16) -> bool {
 
 /// The process that has a socket open: of several that share it, the one that the others come from. One that was only about to start
 /// another program has it for a moment too, and may be gone by now: then it is looked for once more.
-fn process_with(live: &Live, inode: u64) -> Option<u32> {
-    for _ in 0..3 {
+fn process_with(live: &Live, socket: &Socket) -> Option<u32> {
+    let is_shown = geteuid().is_root() || geteuid().as_raw() == socket.user;
+    for _ in 0..TRIES {
         let all = live.kept.sockets(processes_of_sockets);
-        let pids = all.get(&inode)?;
-        let mut pid = *pids.first()?;
-        while let Some(parent) = parent(pid).filter(|parent| pids.contains(parent)) {
-            pid = parent;
-        }
-        if Path::new(&format!("/proc/{pid}")).exists() {
-            return Some(pid);
+        match all.get(&socket.inode).and_then(|pids| Some((pids, *pids.first()?))) {
+            Some((pids, mut pid)) => {
+                while let Some(parent) = parent(pid).filter(|parent| pids.contains(parent)) {
+                    pid = parent;
+                }
+                if Path::new(&format!("/proc/{pid}")).exists() {
+                    return Some(pid);
+                }
+            }
+            // Nobody shows what others have open.
+            None if !is_shown => return None,
+            None => {}
         }
         live.kept.forget_sockets();
     }
