@@ -5,7 +5,7 @@ use crate::driver::NotInGuide;
 use crate::finding::Verdict;
 use crate::guide_file::{GuideFile, LoadError};
 use crate::host::Host;
-use crate::recording::{NotRecording, read_bounded, recording, sound};
+use crate::recording::{NotRecording, read_bounded, recording, short, sound};
 use crate::selection::Selection;
 use crate::surveying::CountsRead;
 use crate::{Described, Preflight};
@@ -111,9 +111,7 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
             }
             Ok(reported(name, report))
         }
-        Err(error) if matches!(problem, NotRecording::Report) => {
-            Err(NotRecording::Damaged(error.to_string().chars().take(200).collect()).into())
-        }
+        Err(error) if matches!(problem, NotRecording::Report) => Err(NotRecording::Damaged(short(&error)).into()),
         Err(_) => Err(problem.into()),
     }
 }

@@ -6,6 +6,7 @@ use crate::guide::Level;
 use crate::prelude::*;
 use crate::report::Outcome;
 use crate::verdict::Verdict;
+use hashbrown::HashSet;
 
 /// Nothing.
 pub(super) const NONE: u32 = u32::MAX;
@@ -23,10 +24,10 @@ pub(super) struct Item {
 
 /// What needed things come to that were all looked at.
 fn outcome(items: &[Item]) -> Outcome {
-    let any = |verdicts: [Verdict; 2]| items.iter().any(|item| item.level == Level::Must && verdicts.contains(&item.verdict));
-    if any([Verdict::Unmet, Verdict::Unmet]) {
+    let any = |verdict: Verdict| items.iter().any(|item| item.level == Level::Must && item.verdict == verdict);
+    if any(Verdict::Unmet) {
         Outcome::NotReady
-    } else if any([Verdict::Unknown, Verdict::Blocked]) {
+    } else if any(Verdict::Unknown) || any(Verdict::Blocked) {
         Outcome::Undecided
     } else {
         Outcome::Ready
@@ -50,8 +51,9 @@ pub(super) struct Essence {
 impl Essence {
     /// This one, with what a later report of a part of the same machine says: newer where both say something.
     pub(super) fn with(&self, part: &Self) -> Self {
-        let of_part = |item: &&Item| part.items.iter().any(|newer| newer.requirement == item.requirement);
-        let items: Box<[Item]> = self.items.iter().filter(|item| !of_part(item)).chain(&*part.items).cloned().collect();
+        let newer: HashSet<u32> = part.items.iter().map(|item| item.requirement).collect();
+        let rest = self.items.iter().filter(|item| !newer.contains(&item.requirement));
+        let items: Box<[Item]> = rest.chain(&*part.items).cloned().collect();
         let elsewhere = self.elsewhere || part.elsewhere;
         let outcome = match (outcome(&items), self.in_part, elsewhere, self.outcome) {
             (Outcome::Ready, true, ..) => Outcome::ReadyInPart,

@@ -8,6 +8,7 @@ use crate::guide::Level;
 use crate::prelude::*;
 use crate::verdict::Verdict;
 use core::cmp::{Ordering, Reverse};
+use hashbrown::HashMap;
 
 /// So many of those that say a machine are told to be the same.
 const SMALLEST_SHARE: u64 = 1;
@@ -161,12 +162,13 @@ impl Tally {
             let mut known: Option<Essence> = None;
             for after in reports {
                 let before = known.take();
+                let later: HashMap<u32, Verdict> = after.items.iter().map(|item| (item.requirement, item.verdict)).collect();
                 for item in before.iter().flat_map(|before| &before.items).filter(|item| item.fix != NONE) {
-                    let next = after.items.iter().find(|later| later.requirement == item.requirement);
-                    let Some(next) = next.filter(|next| next.verdict != Verdict::Skipped) else { continue };
+                    let next = later.get(&item.requirement).filter(|verdict| **verdict != Verdict::Skipped);
+                    let Some(verdict) = next else { continue };
                     let [met, all] = self.advised.entry((item.requirement, item.cause, item.fix)).or_default();
                     *all += 1;
-                    *met += u64::from(next.verdict == Verdict::Met);
+                    *met += u64::from(*verdict == Verdict::Met);
                 }
                 known = Some(before.filter(|_| after.in_part).map_or_else(|| after.clone(), |before| before.with(&after)));
             }

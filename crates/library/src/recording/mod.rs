@@ -26,7 +26,7 @@ use setup_ready_core::recording::Recording;
 pub(crate) use arrived::{GZIP, sound};
 pub(crate) use own::own_names;
 #[cfg(feature = "desk")]
-pub(crate) use read::{LARGEST, read_bounded};
+pub(crate) use read::{LARGEST, read_bounded, short};
 
 /// What is said of a question that nobody asked when it was recorded.
 const NOT_ASKED: &str = "it is not in the recording; ask for a new one";

@@ -123,7 +123,7 @@ struct Head {
 /// # Errors
 /// When it cannot be used, and why.
 pub fn recording(text: &str) -> Result<Recording, NotRecording> {
-    let reason = |error: serde_json::Error| NotRecording::Other(error.to_string().chars().take(200).collect());
+    let reason = |error: serde_json::Error| NotRecording::Other(short(&error));
     let (head, text): (Head, Cow<'_, str>) = if let Ok(head) = serde_json::from_str(text) {
         (head, Cow::Borrowed(text))
     } else {
@@ -136,6 +136,11 @@ pub fn recording(text: &str) -> Result<Recording, NotRecording> {
         (Some(_), None, Some(_)) => Err(NotRecording::Report),
         _ => Err(NotRecording::Other("it has no answers".to_owned())),
     }
+}
+
+/// What is wrong with a text, as far as it fits into a sentence.
+pub(crate) fn short(error: &serde_json::Error) -> String {
+    error.to_string().chars().take(200).collect()
 }
 
 /// How much of a file is looked at to tell what it is meant to be, in bytes.
@@ -151,8 +156,8 @@ pub fn is_recorded_file(path: &Path) -> bool {
     // What is no file can only be read once.
     let is_read = path.is_file()
         && File::open(path).is_ok_and(|file| file.take(BEGINNING).read_to_end(&mut beginning).is_ok_and(|read| read > 0));
-    let mark = beginning.strip_prefix(b"\xef\xbb\xbf").unwrap_or(&beginning);
-    is_read && (mark.trim_ascii_start().starts_with(b"{") || (!has_end("toml") && is_sent(mark)))
+    let bare = beginning.strip_prefix(b"\xef\xbb\xbf").unwrap_or(&beginning);
+    is_read && (bare.trim_ascii_start().starts_with(b"{") || (!has_end("toml") && is_sent(bare)))
 }
 
 /// Whether a file of this name is read where a folder is surveyed: `.json`, `.ndjson` or `.jsonl`, also with `.gz` behind it.

@@ -3,7 +3,7 @@
 use crate::Recording;
 use crate::finding::Verdict;
 use crate::guide::Level;
-use crate::recording::{NotRecording, recording, sound};
+use crate::recording::{NotRecording, recording, short, sound};
 use crate::report::Outcome;
 use crate::survey::{Entry, Row};
 use serde::de::{IgnoredAny, MapAccess, SeqAccess, Visitor};
@@ -262,11 +262,6 @@ pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
         Err(NotRecording::Report) => Err(NotRecording::Damaged(short(&problem))),
         Err(other) => Err(other),
     }
-}
-
-/// What is wrong, as far as it fits into a sentence.
-fn short(problem: &serde_json::Error) -> String {
-    problem.to_string().chars().take(200).collect()
 }
 
 /// What is needed and not met in a report of a machine that it says is ready: nobody writes that but by hand.

@@ -1,6 +1,6 @@
 //! What became of a text that is no JSON any more: told so that whoever got it knows what to ask for.
 
-use super::super::read::NotRecording;
+use super::super::read::{NotRecording, short};
 use super::foreign::Foreign;
 use serde::de::IgnoredAny;
 
@@ -44,7 +44,7 @@ fn of_beginning(text: &str, before: usize) -> NotRecording {
             } else if error.is_eof() {
                 NotRecording::CutOff(line)
             } else {
-                NotRecording::Changed(line, error.to_string().chars().take(200).collect())
+                NotRecording::Changed(line, short(&error))
             }
         }
     }
