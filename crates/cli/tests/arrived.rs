@@ -106,6 +106,15 @@ const WAYS: &[Way] = &[
     ("compressed with gzip", "l.recording.json.gz", |sent| gzip(sent.as_bytes()), Read),
     ("compressed with gzip, and called as if it were not", "m.recording.json", |sent| gzip(sent.as_bytes()), Read),
     (
+        "compressed with gzip, without its end",
+        "lm.recording.json.gz",
+        |sent| {
+            let packed = gzip(sent.as_bytes());
+            packed[..packed.len() / 2].to_vec()
+        },
+        Told(&["compressed with gzip", "whole file"]),
+    ),
+    (
         "in a zip archive",
         "n.zip",
         |sent| [b"PK\x03\x04\x14\0\0\0\x08\0", sent.as_bytes()].concat(),

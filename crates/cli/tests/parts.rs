@@ -158,6 +158,21 @@ mod surveyed {
     }
 
     #[test]
+    fn what_was_left_out_for_the_network_is_not_made_up_for_by_a_part() {
+        let bench = Bench::new("[require.there]\nfile = \"there\"\n[require.page]\nreach = \"http://127.0.0.1:9/\"\n");
+        send(&bench, "1", &["--id", "--offline"]);
+        bench.file("there", "");
+        let path = bench.project().join("sent/1.json");
+        let text = std::fs::read_to_string(&path).unwrap();
+        let mut first: Value = serde_json::from_str(&text).unwrap();
+        first["started"] = "2026-11-21T10:00:00Z".into();
+        std::fs::write(path, first.to_string()).unwrap();
+        send(&bench, "2", &["--id", "--only", "there"]);
+        let counts = survey(&bench);
+        assert_eq!((&counts["machines"], &counts["ready"], &counts["undecided"]), (&1.into(), &0.into(), &1.into()));
+    }
+
+    #[test]
     fn a_recording_of_a_part_comes_to_the_same() {
         let bench = Bench::new(GUIDE);
         bench.run(&["record", "--yes", "--only", "room", "--output", "part.recording.json"]);

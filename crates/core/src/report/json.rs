@@ -33,6 +33,8 @@ struct JsonReport<'r> {
     outcome: Outcome,
     /// How many needed requirements of the guide were not asked for.
     not_asked: usize,
+    /// How many needed requirements were left out because they need the network.
+    left_for_the_network: usize,
     interrupted: bool,
     counts: Counts,
     #[cfg_attr(feature = "schema", schemars(with = "Vec<JsonRequirement<'r>>"))]
@@ -456,6 +458,7 @@ impl Serialize for Report {
             elapsed_ms: frame.elapsed_ms,
             outcome: self.outcome(),
             not_asked: self.not_asked(),
+            left_for_the_network: self.left_for_the_network().count(),
             interrupted: frame.interrupted,
             counts: self.counts(),
             requirements: JsonRequirements(self),

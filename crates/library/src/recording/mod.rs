@@ -23,7 +23,7 @@ use crate::selection::Selection;
 use setup_ready_core::recording::Recording;
 
 #[cfg(feature = "desk")]
-pub(crate) use arrived::{GZIP, sound};
+pub(crate) use arrived::{GZIP, Unpacked, sound};
 pub(crate) use own::own_names;
 #[cfg(feature = "desk")]
 pub(crate) use read::{LARGEST, read_bounded, short};

@@ -31,6 +31,9 @@ pub enum NotRecording {
     /// It is an archive, a picture, a page.
     #[error("{0}")]
     Foreign(Foreign),
+    /// It is compressed, and cannot be unpacked.
+    #[error("it is compressed with gzip, and cut off or damaged ({0}); ask for the whole file")]
+    Unpacking(std::io::Error),
     /// Its quotation marks became others.
     #[error(
         "its quotation marks were replaced on its way, as word processors, chats and web pages do; ask for the file itself, attached"

@@ -6,7 +6,7 @@ use crate::guide::Level;
 use crate::recording::{NotRecording, recording, short, sound};
 use crate::report::Outcome;
 use crate::survey::{Entry, Row};
-use serde::de::{IgnoredAny, MapAccess, SeqAccess, Visitor};
+use serde::de::{IgnoredAny, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer};
 use std::borrow::Cow;
 use std::fmt;
@@ -43,6 +43,8 @@ struct Report<'t> {
     outcome: OutcomeRead,
     #[serde(default)]
     not_asked: u64,
+    #[serde(default)]
+    left_for_the_network: u64,
     counts: Option<CountsRead>,
     #[serde(default)]
     elsewhere: Vec<Place>,
@@ -133,8 +135,6 @@ struct Requirement<'t> {
     found: Option<Text<'t>>,
     #[serde(default)]
     is_alternative: bool,
-    #[serde(default)]
-    facts: LeftForTheNetwork,
     #[serde(borrow, default)]
     fixes: First<Fix<'t>>,
 }
@@ -143,56 +143,6 @@ struct Requirement<'t> {
 #[derive(Deserialize)]
 struct Place {
     remaining: First<IgnoredAny>,
-}
-
-/// Whether the facts of a requirement say that it was left out because it needs the network. They have as many shapes as there are causes.
-#[derive(Default)]
-struct LeftForTheNetwork(bool);
-
-impl<'de> Deserialize<'de> for LeftForTheNetwork {
-    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        struct OfFacts;
-        impl<'de> Visitor<'de> for OfFacts {
-            type Value = LeftForTheNetwork;
-            fn expecting(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-                f.write_str("facts")
-            }
-            fn visit_map<A: MapAccess<'de>>(self, mut map: A) -> Result<Self::Value, A::Error> {
-                let mut left = false;
-                while let Some(name) = map.next_key::<Text<'_>>()? {
-                    if name.0 == "left_out" {
-                        left = map.next_value::<Text<'_>>()?.0 == "offline";
-                    } else {
-                        map.next_value::<IgnoredAny>()?;
-                    }
-                }
-                Ok(LeftForTheNetwork(left))
-            }
-            fn visit_seq<A: SeqAccess<'de>>(self, mut list: A) -> Result<Self::Value, A::Error> {
-                while list.next_element::<IgnoredAny>()?.is_some() {}
-                Ok(LeftForTheNetwork(false))
-            }
-            fn visit_str<E>(self, _: &str) -> Result<Self::Value, E> {
-                Ok(LeftForTheNetwork(false))
-            }
-            fn visit_bool<E>(self, _: bool) -> Result<Self::Value, E> {
-                Ok(LeftForTheNetwork(false))
-            }
-            fn visit_u64<E>(self, _: u64) -> Result<Self::Value, E> {
-                Ok(LeftForTheNetwork(false))
-            }
-            fn visit_i64<E>(self, _: i64) -> Result<Self::Value, E> {
-                Ok(LeftForTheNetwork(false))
-            }
-            fn visit_f64<E>(self, _: f64) -> Result<Self::Value, E> {
-                Ok(LeftForTheNetwork(false))
-            }
-            fn visit_unit<E>(self) -> Result<Self::Value, E> {
-                Ok(LeftForTheNetwork(false))
-            }
-        }
-        deserializer.deserialize_any(OfFacts)
-    }
 }
 
 #[derive(Deserialize)]
@@ -275,11 +225,6 @@ fn text(text: Option<Text<'_>>) -> Option<Cow<'_, str>> {
     text.map(|text| text.0)
 }
 
-/// Whether something needed was left out because it needs the network.
-fn is_left_for_the_network(one: &Requirement<'_>) -> bool {
-    one.facts.0 && matches!((&one.verdict, &one.level), (VerdictRead::Skipped, LevelRead::Must))
-}
-
 fn row(one: Requirement<'_>) -> Row<'_> {
     Row {
         id: one.id.0,
@@ -322,8 +267,7 @@ fn entry(report: Report<'_>) -> Entry<'_> {
             OutcomeRead::ReadyInPart => Outcome::ReadyInPart,
         },
         in_part: report.not_asked > 0,
-        elsewhere: report.elsewhere.iter().any(|place| place.remaining.0.is_some())
-            || report.requirements.iter().any(is_left_for_the_network),
+        elsewhere: report.left_for_the_network > 0 || report.elsewhere.iter().any(|place| place.remaining.0.is_some()),
         requirements: report.requirements.into_iter().filter(|one| !one.is_alternative).map(row).collect(),
     }
 }

@@ -1,9 +1,8 @@
 //! Where reports come from: files, folders, standard input, compressed or not, one a file or one a line; a block at a time.
 
 use crate::encoding::Utf16;
-use crate::recording::{Foreign, GZIP, LARGEST, NotRecording, is_surveyed_file};
+use crate::recording::{Foreign, GZIP, LARGEST, NotRecording, Unpacked, is_surveyed_file};
 use crate::text::Sanitised;
-use flate2::read::MultiGzDecoder;
 use std::fs::File;
 use std::io::{self, BufRead, BufReader, Read};
 use std::path::{Path, PathBuf};
@@ -131,7 +130,7 @@ pub(super) fn read(path: &Path, take: &mut dyn FnMut(Block) -> bool) -> Result<(
         return Err(Unreadable { source: name, line: 0, reason: NotRecording::Empty.to_string() });
     }
     let mut input: Box<dyn BufRead> = if beginning.starts_with(&GZIP) {
-        Box::new(BufReader::with_capacity(1 << 16, MultiGzDecoder::new(raw)))
+        Box::new(BufReader::with_capacity(1 << 16, Unpacked::new(raw)))
     } else {
         Box::new(raw)
     };

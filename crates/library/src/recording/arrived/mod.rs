@@ -13,7 +13,7 @@ use crate::encoding::Utf16;
 use flate2::read::MultiGzDecoder;
 use serde::de::IgnoredAny;
 use std::borrow::Cow;
-use std::io::Read;
+use std::io::{self, Read};
 
 /// The first bytes of what is compressed with gzip (RFC 1952).
 pub(crate) const GZIP: [u8; 2] = [0x1f, 0x8b];
@@ -30,9 +30,27 @@ pub(super) fn text_of(bytes: Vec<u8>) -> Result<String, NotRecording> {
     }
 }
 
+/// What is unpacked as it is read; where that cannot be done, it is said what became of it.
+pub(crate) struct Unpacked<R>(MultiGzDecoder<R>);
+
+impl<R: Read> Unpacked<R> {
+    pub(crate) fn new(packed: R) -> Self {
+        Self(MultiGzDecoder::new(packed))
+    }
+}
+
+impl<R: Read> Read for Unpacked<R> {
+    fn read(&mut self, into: &mut [u8]) -> io::Result<usize> {
+        let told = |error: io::Error| {
+            if error.kind() == io::ErrorKind::Interrupted { error } else { io::Error::other(NotRecording::Unpacking(error)) }
+        };
+        self.0.read(into).map_err(told)
+    }
+}
+
 fn unpacked(bytes: &[u8]) -> Result<Vec<u8>, NotRecording> {
     let mut unpacked = Vec::new();
-    MultiGzDecoder::new(bytes).take(LARGEST + 1).read_to_end(&mut unpacked).map_err(NotRecording::Unreadable)?;
+    MultiGzDecoder::new(bytes).take(LARGEST + 1).read_to_end(&mut unpacked).map_err(NotRecording::Unpacking)?;
     if unpacked.len() as u64 > LARGEST { Err(NotRecording::TooLarge) } else { Ok(unpacked) }
 }
 
