@@ -461,29 +461,26 @@ fn the_environment_wins_over_the_file_and_its_value_is_never_told_unless_it_is_a
 }
 
 #[test]
-fn a_terminal_shows_what_is_waited_for_and_a_pipe_does_not() {
+fn a_terminal_shows_what_is_waited_for_and_a_pipe_or_a_build_server_does_not() {
     let bench = Bench::new("[require.slow]\ntool = \"buoy-slow\"\n");
     // Where a terminal is kept, it answers once that shows the wait: how long this takes is the machine's matter.
     bench.program(
         "buoy-slow",
-        "if [ -e kept ]; then for turn in 1 2 3 4 5 6 7 8; do grep -q 'waiting for' kept && break; sleep 1; done; else sleep 1; fi; echo 1.0",
+        "if [ -e kept ] && ! [ -e log ]; then for turn in 1 2 3 4 5 6 7 8; do grep -q 'waiting for' kept && break; sleep 1; done; else sleep 1; fi; echo 1.0",
     );
     let piped = bench.run(&["preflight"]);
     assert_eq!(text(&piped.stderr), "");
     // script(1) gives the program a terminal.
     let program = env!("CARGO_BIN_EXE_setup-ready");
-    let mut command = Command::new("script");
-    command.args(["-qefc", &format!("{program} preflight --output report.txt"), "kept"]).current_dir(bench.project());
-    command
-        .env("PATH", format!("{}:{}", bench.folder.path().join("bin").display(), std::env::var("PATH").unwrap()))
-        .env("TERM", "xterm");
-    let output = command.stdin(std::process::Stdio::null()).output();
-    match output {
-        Err(_) => eprintln!("left out: script(1) is not here"),
-        Ok(output) => {
-            let shown = text(&output.stdout);
-            assert!(shown.contains("0 of 1 known") && shown.contains("waiting for "), "{shown:?}");
-        }
+    let shown_by = format!("{program} preflight --output report.txt");
+    let shown = |kept: &str, build_server: &str| {
+        let mut command = bench.wrapped("script", &["-qefc", &shown_by, kept]);
+        let output = command.env("TERM", "xterm").env("CI", build_server).output();
+        output.map(|output| text(&output.stdout)).map_err(|_| eprintln!("left out: script(1) is not here"))
+    };
+    if let (Ok(to_somebody), Ok(to_a_build_server)) = (shown("kept", ""), shown("log", "true")) {
+        assert!(to_somebody.contains("0 of 1 known") && to_somebody.contains("waiting for "), "{to_somebody:?}");
+        assert_eq!(to_a_build_server, "");
     }
 }
 

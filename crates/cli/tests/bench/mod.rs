@@ -123,7 +123,9 @@ impl Bench {
             .args(arguments)
             .current_dir(self.project())
             .stdin(Stdio::null())
-            .env("PATH", format!("{}:{path}", self.bin.display()));
+            .env("PATH", format!("{}:{path}", self.bin.display()))
+            .env_remove("NO_COLOR")
+            .env_remove("CI");
         command
     }
 
