@@ -13,6 +13,8 @@
 #[cfg(feature = "desk")]
 mod arrived;
 mod bench;
+#[cfg(feature = "desk")]
+mod beside;
 #[cfg(all(feature = "desk", target_os = "linux"))]
 mod carried_out;
 #[cfg(all(feature = "desk", target_os = "linux"))]

@@ -1,0 +1,111 @@
+//! Pairs of machines, and what whoever compares them must be able to read of them.
+
+use std::path::Path;
+use std::process::{Command, Output};
+
+use serde::Deserialize;
+
+use super::bench::text;
+
+/// What a described machine has where a pair does not say otherwise: each table with the words that it begins with.
+const ORDINARY: [(&str, &str); 6] = [
+    ("[machine]", "name = \"NAME\"\nproject = \"/home/mate/buoy\""),
+    ("[system]", "os = \"linux\""),
+    ("[user]", "name = \"mate\""),
+    ("[memory]", "total = \"8 GB\"\navailable = \"6 GB\""),
+    ("[cores]", "online = 8"),
+    ("[[filesystem]]", "at = \"/\"\navailable = \"100 GB\""),
+];
+
+#[derive(Deserialize)]
+struct Pair {
+    name: String,
+    guide: String,
+    one: String,
+    other: String,
+    says: Vec<String>,
+    #[serde(default)]
+    never: Vec<String>,
+    differs: usize,
+}
+
+#[derive(Deserialize)]
+struct Pairs {
+    pair: Vec<Pair>,
+}
+
+fn machine(name: &str, said: &str) -> String {
+    let has = |table: &str| said.lines().any(|line| line == table);
+    let path = if said.lines().any(|line| line.starts_with("path = [")) && said.starts_with("path") {
+        ""
+    } else {
+        "path = [\"/usr/bin\"]\n"
+    };
+    let mut text = format!("format = 1\nother_ports = \"free\"\n{path}{said}\n");
+    for (table, words) in ORDINARY.into_iter().filter(|(table, _)| !has(table)) {
+        text += &format!("{table}\n{}\n", words.replace("NAME", name));
+    }
+    text
+}
+
+fn run(within: &Path, arguments: &[&str]) -> Output {
+    Command::new(env!("CARGO_BIN_EXE_setup-ready")).args(arguments).current_dir(within).env("COLUMNS", "200").output().unwrap()
+}
+
+/// What is wrong with how two sides are compared.
+fn wrong(pair: &Pair, output: &Output) -> Vec<String> {
+    let said = text(&output.stdout);
+    // A line that is broken says the same.
+    let said = said.split_whitespace().collect::<Vec<_>>().join(" ");
+    let mut wrong: Vec<String> =
+        pair.says.iter().filter(|words| !said.contains(*words)).map(|words| format!("does not say {words:?}")).collect();
+    wrong.extend(pair.never.iter().filter(|words| said.contains(*words)).map(|words| format!("says {words:?}")));
+    let verdicts = match pair.differs {
+        0 => "No verdict differs".to_owned(),
+        1 => "1 verdict differs".to_owned(),
+        several => format!("{several} verdicts differ"),
+    };
+    if !said.contains(&verdicts) {
+        wrong.push(format!("not {verdicts:?}"));
+    }
+    if output.status.code() != Some(i32::from(pair.differs > 0)) {
+        wrong.push(format!("{:?} {}", output.status.code(), text(&output.stderr)));
+    }
+    if !wrong.is_empty() {
+        wrong.push(format!("of: {said}"));
+    }
+    wrong
+}
+
+#[test]
+fn whoever_compares_two_machines_reads_what_makes_them_differ() {
+    let pairs: Pairs = toml::from_str(include_str!("beside/pairs.toml")).unwrap();
+    let mut failed = Vec::new();
+    for pair in &pairs.pair {
+        let folder = tempfile::tempdir().unwrap();
+        let within = folder.path();
+        std::fs::write(within.join("setup-guide.toml"), format!("format = 1\n[project]\nname = \"Buoy\"\n{}\n", pair.guide))
+            .unwrap();
+        for (name, said) in [("one", &pair.one), ("other", &pair.other)] {
+            std::fs::write(within.join(format!("{name}.toml")), machine(name, said)).unwrap();
+            let made = run(
+                within,
+                &["preflight", "--machine", &format!("{name}.toml"), "--format", "json", "--output", &format!("{name}.json")],
+            );
+            assert!(matches!(made.status.code(), Some(0 | 1 | 3)), "{}: {}", pair.name, text(&made.stderr));
+        }
+        for [one, other] in [["one.toml", "other.toml"], ["one.json", "other.json"]] {
+            let wrong = wrong(pair, &run(within, &["compare", one, other]));
+            if !wrong.is_empty() {
+                failed.push(format!("{} ({one}): {}", pair.name, wrong.join("; ")));
+            }
+        }
+    }
+    assert!(
+        failed.is_empty(),
+        "{} of {} hold:\n{}",
+        2 * pairs.pair.len() - failed.len(),
+        2 * pairs.pair.len(),
+        failed.join("\n")
+    );
+}
