@@ -9,6 +9,8 @@ use build_setup_ready::compare::{deciding, verdict_with};
 use build_setup_ready::demo::class;
 use build_setup_ready::demo::{GUIDE, MACHINES};
 #[cfg(not(windows))]
+use build_setup_ready::observation::Observation;
+#[cfg(not(windows))]
 use build_setup_ready::selection::Selection;
 use build_setup_ready::verdict::Verdict;
 use build_setup_ready::{Described, Preflight, guide};
@@ -189,6 +191,68 @@ fn the_deciding_facts_decide_and_none_of_them_can_be_left_out() {
     }
     assert!(decided > 150, "{decided} differences");
     assert!(facts < decided * 2, "few facts suffice: {facts} for {decided}");
+}
+
+/// Values that are a little different at one place of an answer, with the way to that place.
+fn a_little_different(value: &Value, way: &str, made: &mut Vec<(String, Value)>) {
+    let mut with = |new: Value| made.push((way.to_owned(), new));
+    match value {
+        Value::Bool(holds) => with(Value::Bool(!holds)),
+        Value::Number(number) => with(Value::from(number.as_i64().unwrap_or(0) + 1)),
+        Value::String(text) => with(Value::from(format!("{text}.1"))),
+        Value::Null => {}
+        Value::Array(list) => {
+            for (at, one) in list.iter().enumerate() {
+                let mut inside = Vec::new();
+                a_little_different(one, &format!("{way}/*"), &mut inside);
+                made.extend(inside.into_iter().map(|(way, new)| {
+                    let mut changed = list.clone();
+                    changed[at] = new;
+                    (way, Value::Array(changed))
+                }));
+            }
+        }
+        Value::Object(table) => {
+            for (key, one) in table {
+                let mut inside = Vec::new();
+                a_little_different(one, &format!("{way}/{key}"), &mut inside);
+                made.extend(inside.into_iter().map(|(way, new)| {
+                    let mut changed = table.clone();
+                    changed.insert(key.clone(), new);
+                    (way, Value::Object(changed))
+                }));
+            }
+        }
+    }
+}
+
+/// Whatever a verdict may rest on can be seen where two answers stand side by side: nobody reads `8 GB` beside `8 GB`.
+#[cfg(not(windows))]
+#[test]
+fn two_answers_that_differ_are_shown_to_differ() {
+    let guide = Arc::new(guide::parse(GUIDE).unwrap());
+    let (mut tried, mut alike) = (0, BTreeMap::new());
+    for machine in MACHINES {
+        let known = Preflight::new(Arc::clone(&guide)).run(&Described::parse(machine.text).unwrap()).unwrap().known;
+        for answer in known.iter() {
+            let mut made = Vec::new();
+            a_little_different(&serde_json::to_value(&*answer.observation).unwrap(), "", &mut made);
+            for (way, changed) in made {
+                let Ok(changed) = serde_json::from_value::<Observation>(changed) else { continue };
+                if changed == *answer.observation {
+                    continue;
+                }
+                tried += 1;
+                let (one, other) = answer.observation.apart(&changed);
+                // The last resort, which nobody should have to read.
+                if one == other || one == format!("{:?}", answer.observation) {
+                    alike.insert(way, one);
+                }
+            }
+        }
+    }
+    assert!(tried > 1_000, "{tried} answers");
+    assert!(alike.is_empty(), "{alike:#?}");
 }
 
 #[test]

@@ -45,6 +45,8 @@ pub use preflight::{Preflight, Progress};
 #[cfg(feature = "desk")]
 pub use proof::Proof;
 #[cfg(feature = "desk")]
+pub use recording::compared_for_others;
+#[cfg(feature = "desk")]
 pub use recording::{Foreign, NotRecording, is_recorded_file, is_surveyed_file, read_recording, recorded_name, recording};
 pub use recording::{Recorded, record, record_with};
 #[cfg(feature = "desk")]

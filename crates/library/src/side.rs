@@ -1,8 +1,9 @@
 //! Machines to be compared, from whatever one has of them: a recording, a report in JSON, a described machine, or the one that this runs on.
 
-use crate::compare::{Fact, Judged, Side};
+use crate::compare::{Fact, Judged, Side, with_remark};
 use crate::driver::NotInGuide;
 use crate::finding::Verdict;
+use crate::guide::Level;
 use crate::guide_file::{GuideFile, LoadError};
 use crate::host::Host;
 use crate::recording::{NotRecording, read_bounded, recording, short, sound};
@@ -10,6 +11,7 @@ use crate::selection::Selection;
 use crate::surveying::CountsRead;
 use crate::{Described, Preflight};
 use serde::Deserialize;
+use serde_json::Value;
 use std::path::Path;
 use std::sync::Arc;
 
@@ -40,6 +42,8 @@ struct ReportRead {
     project: String,
     machine: MachineRead,
     counts: Option<CountsRead>,
+    #[serde(default)]
+    shared_evidence: Vec<EvidenceRead>,
     requirements: Vec<RequirementRead>,
 }
 
@@ -61,11 +65,18 @@ struct RequirementRead {
     title: String,
     verdict: String,
     cause: Option<String>,
+    #[serde(default)]
+    level: String,
     found: Option<String>,
+    remark: Option<String>,
     #[serde(default)]
     message: String,
     #[serde(default)]
     evidence: Vec<EvidenceRead>,
+    #[serde(default)]
+    shares_evidence: bool,
+    #[serde(default)]
+    facts: Value,
     #[serde(default)]
     is_alternative: bool,
 }
@@ -74,6 +85,12 @@ struct RequirementRead {
 struct EvidenceRead {
     asked: String,
     saw: String,
+}
+
+impl From<EvidenceRead> for Fact {
+    fn from(read: EvidenceRead) -> Self {
+        Self { asked: read.asked, saw: read.saw }
+    }
 }
 
 /// The machine in a file. Described machines and recordings are assessed by the guide, as `selection` says; a report says what came of it then.
@@ -136,12 +153,46 @@ fn reported(name: String, report: ReportRead) -> Side {
         fact("architecture", machine.arch),
         fact("is", (!machine.flags.is_empty()).then(|| machine.flags.join(", "))),
     ];
+    let (people, groups) = names(&report.requirements);
+    let shared: Vec<Fact> = report.shared_evidence.into_iter().map(Fact::from).collect();
     let judged = |one: RequirementRead| {
         let verdict = Verdict::from_word(&one.verdict)?;
-        let evidence = one.evidence.into_iter().map(|one| Fact { asked: one.asked, saw: one.saw }).collect();
-        let (found, message) = (one.found, one.message);
-        Some(Judged { id: one.id, title: one.title, verdict, cause: one.cause, found, message, evidence })
+        let mut evidence: Vec<Fact> = one.evidence.into_iter().map(Fact::from).collect();
+        if one.shares_evidence {
+            evidence.extend_from_slice(&shared);
+        }
+        Some(Judged {
+            id: one.id,
+            title: one.title,
+            level: Level::from_word(&one.level).unwrap_or(Level::Must),
+            verdict,
+            cause: one.cause,
+            found: with_remark(one.found, one.remark.as_deref()),
+            message: one.message,
+            evidence,
+        })
     };
     let requirements = report.requirements.into_iter().filter(|one| !one.is_alternative);
-    Side { name, machine: facts.into_iter().flatten().collect(), judged: requirements.filter_map(judged).collect(), known: None }
+    let judged = requirements.filter_map(judged).collect();
+    Side { name, machine: facts.into_iter().flatten().collect(), judged, known: None, people, groups }
+}
+
+/// The people and groups that a report tells of, by the fields that name them.
+fn names(requirements: &[RequirementRead]) -> (Vec<String>, Vec<String>) {
+    fn named(facts: &Value, key: &str, (people, groups): (&mut Vec<String>, &mut Vec<String>)) {
+        match (facts, key) {
+            (Value::String(name), "user" | "owner") => people.push(name.clone()),
+            (Value::String(name), "group" | "groups" | "writers") => groups.push(name.clone()),
+            (Value::Array(list), _) => list.iter().for_each(|one| named(one, key, (people, groups))),
+            (Value::Object(table), _) => table.iter().for_each(|(key, one)| named(one, key, (people, groups))),
+            _ => {}
+        }
+    }
+    let (mut people, mut groups) = (Vec::new(), Vec::new());
+    for one in requirements {
+        named(&one.facts, "", (&mut people, &mut groups));
+        let told = one.evidence.iter().filter_map(|fact| fact.saw.strip_prefix("groups: "));
+        groups.extend(told.flat_map(|names| names.split(", ")).map(ToOwned::to_owned));
+    }
+    (people, groups)
 }

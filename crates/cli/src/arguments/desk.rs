@@ -142,6 +142,9 @@ pub(crate) struct Compare {
     /// The form of the result: text for people, json for programs, markdown to paste, html as a page
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: DeskFormat,
+    /// In markdown and html: leave names of people and machines, addresses and tokens as they are
+    #[arg(long)]
+    pub(crate) with_names: bool,
 }
 
 /// The forms of a survey.

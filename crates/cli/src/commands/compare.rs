@@ -6,7 +6,7 @@ use crate::output;
 use build_setup_ready::compare::{Side, compare};
 use build_setup_ready::selection::Selection;
 use build_setup_ready::write::{comparison_html, comparison_json, comparison_markdown};
-use build_setup_ready::{GuideFile, Interrupt, NoSide, is_recorded_file, side_in_file};
+use build_setup_ready::{GuideFile, Interrupt, NoSide, compared_for_others, is_recorded_file, side_in_file};
 use std::path::{Path, PathBuf};
 
 /// The word for the machine that this runs on.
@@ -33,7 +33,11 @@ pub(crate) fn run(typed: &arguments::Compare, shown: &Shown, (interrupt, look): 
         sides.push(side);
     }
     name_apart(&mut sides, &typed.machines);
-    let found = compare(file.as_ref().map(|file| &*file.guide), &sides);
+    let mut found = compare(file.as_ref().map(|file| &*file.guide), &sides);
+    if matches!(typed.format, DeskFormat::Markdown | DeskFormat::Html) && !typed.with_names {
+        let is_here = typed.machines.iter().any(|machine| machine.as_os_str() == HERE);
+        found = compared_for_others(found, &sides, file.as_ref(), is_here);
+    }
     let text = match typed.format {
         DeskFormat::Text => {
             let mut paper = Paper::new(look);

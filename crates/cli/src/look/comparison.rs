@@ -2,17 +2,28 @@
 
 use super::report::verdict_word;
 use super::{Detail, Ink, Paper};
-use build_setup_ready::compare::{Comparison, Difference, Spread};
+use build_setup_ready::compare::{Comparison, Difference, Group, Spread};
+use build_setup_ready::guide::Level;
 use build_setup_ready::text::join_words;
 
 /// More machines of one sort are only counted.
 const MOST_NAMED: usize = 6;
+/// So many reasons are told; more are counted.
+const MOST_REASONS: usize = 4;
 
 pub(crate) fn draw(paper: &mut Paper<'_>, found: &Comparison) {
     let ink = if found.differences.is_empty() { Ink::Good } else { Ink::Loud };
     if paper.look().detail != Detail::Quiet {
         for one in &found.differences {
             difference(paper, found, one);
+        }
+        if !found.alike.is_empty() {
+            paper.heading("Not met anywhere, for different reasons");
+        }
+        for one in &found.alike {
+            paper.gap();
+            paper.block(2, &titled(&one.title, &one.id, one.level), Ink::Strong);
+            group(paper, found, &one.group);
         }
         spreads(paper, found, ("Met everywhere, with another version or size", &found.within));
         spreads(paper, found, ("The machines themselves", &found.machines));
@@ -31,16 +42,46 @@ fn column<'n>(paper: &Paper<'_>, names: impl Iterator<Item = &'n str>) -> usize 
     (names.map(|name| name.chars().count()).max().unwrap_or(0) + 2).min(paper.look().width / 2)
 }
 
+/// What it is called, and whether one can go without.
+fn titled(title: &str, id: &str, level: Level) -> String {
+    match level {
+        Level::Must => format!("{title} ({id})"),
+        Level::Should => format!("{title} ({id}), recommended"),
+        Level::May => format!("{title} ({id}), optional"),
+    }
+}
+
+/// Some of these names, with how many more there are.
+fn named(found: &Comparison, sides: &[usize]) -> String {
+    let mut names: Vec<String> = sides.iter().take(MOST_NAMED).map(|side| name(found, *side).to_owned()).collect();
+    if let Some(more) = sides.len().checked_sub(MOST_NAMED).filter(|more| *more > 0) {
+        names.push(format!("{more} more"));
+    }
+    join_words(&names, "and")
+}
+
+/// Who came to it, and why.
+fn group(paper: &mut Paper<'_>, found: &Comparison, group: &Group) {
+    let (word, ink) = verdict_word(group.verdict);
+    let causes = group.causes();
+    let causes = if causes.is_empty() { String::new() } else { format!(" ({})", causes.join(", ")) };
+    paper.labelled(2, (word, ink), 10, (&format!("{}{causes}", named(found, &group.sides)), Ink::Body));
+    let reasons = group.told().count();
+    for reason in group.told().take(MOST_REASONS) {
+        let whose = if reasons > 1 { format!("{}: ", named(found, &reason.sides)) } else { String::new() };
+        paper.block(12, &format!("{whose}{}", reason.message), Ink::Body);
+    }
+    match reasons.saturating_sub(MOST_REASONS) {
+        0 => {}
+        1 => paper.block(12, "and 1 more reason", Ink::Quiet),
+        more => paper.block(12, &format!("and {more} more reasons"), Ink::Quiet),
+    }
+}
+
 fn difference(paper: &mut Paper<'_>, found: &Comparison, one: &Difference) {
-    paper.heading(&format!("{} ({})", one.title, one.id));
-    for group in &one.groups {
-        let (word, ink) = verdict_word(group.verdict);
-        let mut names: Vec<String> = group.sides.iter().take(MOST_NAMED).map(|side| name(found, *side).to_owned()).collect();
-        if let Some(more) = group.sides.len().checked_sub(MOST_NAMED).filter(|more| *more > 0) {
-            names.push(format!("{more} more"));
-        }
-        let causes = if group.causes.is_empty() { String::new() } else { format!(" ({})", group.causes.join(", ")) };
-        paper.labelled(2, (word, ink), 10, (&format!("{}{causes}", join_words(&names, "and")), Ink::Body));
+    paper.heading(&titled(&one.title, &one.id, one.level));
+    for one in &one.groups {
+        group(paper, found, one);
     }
     let (usual, odd) = one.between;
     let names = [name(found, usual), name(found, odd)];

@@ -1,106 +1,27 @@
 //! Machines beside each other: where verdicts differ, and which facts decide it.
 
 mod deciding;
+mod side;
 
 pub use deciding::{deciding, verdict_with};
+pub use side::{Fact, Judged, Side, with_remark};
 
-use crate::guide::Guide;
+use crate::guide::{Guide, Level};
 use crate::known::Known;
 use crate::prelude::*;
 use crate::probe::Probe;
-use crate::report::Report;
-use crate::selection::Selection;
 use crate::verdict::Verdict;
 use alloc::collections::BTreeMap;
 
-/// Something that was asked, and what was seen, in words.
+/// Why sides came to a verdict.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Fact {
-    /// What was asked.
-    pub asked: String,
-    /// What was seen.
-    pub saw: String,
-}
-
-/// What came of a requirement on one machine.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Judged {
-    /// The requirement's id.
-    pub id: String,
-    /// What it is called.
-    pub title: String,
-    /// The verdict.
-    pub verdict: Verdict,
+pub struct Reason {
     /// The cause, where it has one.
     pub cause: Option<String>,
-    /// What was found, in short: a version, a size.
-    pub found: Option<String>,
-    /// The sentence.
+    /// The sentence: what was found, and what is wanted.
     pub message: String,
-    /// What it rests on.
-    pub evidence: Vec<Fact>,
-}
-
-/// One machine, as it is compared.
-#[derive(Debug, Clone)]
-pub struct Side {
-    /// What it is called here.
-    pub name: String,
-    /// The machine's facts: what each is, and what it is on this one.
-    pub machine: Vec<Fact>,
-    /// What came of each requirement.
-    pub judged: Vec<Judged>,
-    /// All that was observed, and what was chosen, where that is known and not only what was reported.
-    pub known: Option<(Known, Selection)>,
-}
-
-impl Side {
-    /// A side from a report, with all that was observed.
-    pub fn of(name: impl Into<String>, report: &Report) -> Self {
-        let fact = |asked: &str, saw: Option<String>| saw.map(|saw| Fact { asked: asked.to_owned(), saw });
-        let system = report.system.as_ref();
-        let flags = report.flags();
-        let machine = [
-            fact("system", system.map(|system| system.os.name().to_owned())),
-            fact("version of the system", system.and_then(|system| system.version.clone())),
-            fact(
-                "distribution",
-                system.and_then(|system| {
-                    Some(format!("{} {}", system.distro.as_ref()?, system.distro_version.as_deref().unwrap_or("")))
-                }),
-            ),
-            fact("architecture", system.map(|system| system.arch.clone())),
-            fact("is", (!flags.is_empty()).then(|| flags.join(", "))),
-        ];
-        let judged = report.counting().filter_map(|one| {
-            let requirement = report.requirement(one)?;
-            let evidence = one
-                .finding
-                .evidence
-                .iter()
-                .map(|answer| Fact { asked: answer.probe.to_string(), saw: answer.observation.to_string() });
-            Some(Judged {
-                id: requirement.id.clone(),
-                title: requirement.title(),
-                verdict: one.finding.verdict(),
-                cause: one.finding.cause().map(|cause| cause.word().to_owned()),
-                found: report.words(one).and_then(|words| words.found()),
-                message: report.message(one),
-                evidence: evidence.collect(),
-            })
-        });
-        Self {
-            name: name.into(),
-            machine: machine.into_iter().flatten().collect(),
-            judged: judged.collect(),
-            known: Some((report.known.clone(), report.selection.clone())),
-        }
-    }
-
-    /// What came of a requirement.
-    pub fn find(&self, id: &str) -> Option<&Judged> {
-        self.judged.iter().find(|one| one.id == id)
-    }
+    /// Who has it, by their indexes.
+    pub sides: Vec<usize>,
 }
 
 /// Sides that came to the same.
@@ -108,10 +29,42 @@ impl Side {
 pub struct Group {
     /// The verdict.
     pub verdict: Verdict,
-    /// The causes that they have, each once.
-    pub causes: Vec<String>,
+    /// Why, each reason once.
+    pub reasons: Vec<Reason>,
     /// Their indexes.
     pub sides: Vec<usize>,
+}
+
+impl Group {
+    /// The causes that they have, each once.
+    pub fn causes(&self) -> Vec<&str> {
+        let mut causes: Vec<&str> = Vec::new();
+        for cause in self.reasons.iter().filter_map(|reason| reason.cause.as_deref()) {
+            if !causes.contains(&cause) {
+                causes.push(cause);
+            }
+        }
+        causes
+    }
+
+    /// Why something is not met, for people; what is met needs no reason.
+    pub fn told(&self) -> impl Iterator<Item = &Reason> {
+        let is_told = self.verdict != Verdict::Met;
+        self.reasons.iter().filter(move |reason| is_told && !reason.message.is_empty())
+    }
+}
+
+/// A requirement that is not met anywhere, and not for the same reason everywhere.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Alike {
+    /// The requirement's id.
+    pub id: String,
+    /// What it is called.
+    pub title: String,
+    /// How much it matters.
+    pub level: Level,
+    /// What all came to, and why each.
+    pub group: Group,
 }
 
 /// A fact that decides, as two sides have it.
@@ -132,6 +85,8 @@ pub struct Difference {
     pub id: String,
     /// What it is called.
     pub title: String,
+    /// How much it matters.
+    pub level: Level,
     /// Who came to what, the most first.
     pub groups: Vec<Group>,
     /// The sides whose facts are compared: one of the largest group, and one of the smallest.
@@ -158,6 +113,8 @@ pub struct Comparison {
     pub names: Vec<String>,
     /// Where verdicts differ, in the order of the first side.
     pub differences: Vec<Difference>,
+    /// What comes to the same verdict everywhere, though not for the same reason.
+    pub alike: Vec<Alike>,
     /// What all meet, each with another version or size.
     pub within: Vec<Spread>,
     /// Facts of the machines that differ.
@@ -173,13 +130,20 @@ impl Comparison {
     pub fn summary(&self) -> String {
         let machines = self.names.len();
         let equal = if self.equal == 1 { "1 is equal".to_owned() } else { format!("{} are equal", self.equal) };
+        let equal = match self.alike.len() {
+            0 => equal,
+            1 => format!("{equal}, 1 is not met for different reasons"),
+            several => format!("{equal}, {several} are not met for different reasons"),
+        };
         let some_only = match self.unchecked.len() {
             0 => String::new(),
             1 => ", and 1 was checked on some only".to_owned(),
             several => format!(", and {several} were checked on some only"),
         };
         match self.differences.len() {
-            0 if self.equal + self.within.len() == 0 => format!("Nothing was checked on all {machines} machines{some_only}."),
+            0 if self.equal + self.within.len() + self.alike.len() == 0 => {
+                format!("Nothing was checked on all {machines} machines{some_only}.")
+            }
             0 => format!(
                 "{machines} machines come to the same verdicts: {equal}, {} differ within what the guide asks for{some_only}.",
                 self.within.len()
@@ -228,6 +192,7 @@ pub fn compare(guide: Option<&Guide>, sides: &[Side]) -> Comparison {
     let mut found = Comparison {
         names: sides.iter().map(|side| side.name.clone()).collect(),
         differences: Vec::new(),
+        alike: Vec::new(),
         within: Vec::new(),
         machines: machines(sides),
         unchecked: Vec::new(),
@@ -236,18 +201,26 @@ pub fn compare(guide: Option<&Guide>, sides: &[Side]) -> Comparison {
     for id in ids {
         let on: Vec<Option<&Judged>> = by_id.iter().map(|side| side.get(id).copied()).collect();
         let groups = groups(&on);
-        let title = on.iter().flatten().next().map(|one| one.title.clone()).unwrap_or_default();
+        let (title, level) =
+            on.iter().flatten().next().map_or((String::new(), Level::Must), |one| (one.title.clone(), one.level));
         let on_all = on.iter().all(Option::is_some);
         if !on_all {
             let on = on.iter().map(|one| one.map(|one| one.verdict.word().to_owned())).collect();
             found.unchecked.push(Spread { what: id.to_owned(), on });
         }
         if groups.len() > 1 {
-            found.differences.push(difference(guide.as_ref(), sides, (id, title), groups));
+            found.differences.push(difference(guide.as_ref(), sides, (id, title, level), groups));
             continue;
         }
         // Nothing is known of the side that was not asked.
         if !on_all {
+            continue;
+        }
+        if let [group] = groups.as_slice()
+            && group.verdict != Verdict::Met
+            && group.reasons.len() > 1
+        {
+            found.alike.push(Alike { id: id.to_owned(), title, level, group: group.clone() });
             continue;
         }
         let values: Vec<Option<String>> = on.iter().map(|one| one.and_then(|one| one.found.clone())).collect();
@@ -270,38 +243,56 @@ fn groups(on: &[Option<&Judged>]) -> Vec<Group> {
         let Some(one) = one else { continue };
         let at = groups.iter().position(|group| group.verdict == one.verdict).unwrap_or(groups.len());
         if at == groups.len() {
-            groups.push(Group { verdict: one.verdict, causes: Vec::new(), sides: Vec::new() });
+            groups.push(Group { verdict: one.verdict, reasons: Vec::new(), sides: Vec::new() });
         }
         let Some(group) = groups.get_mut(at) else { continue };
         group.sides.push(index);
-        if let Some(cause) = one.cause.as_ref().filter(|cause| !group.causes.contains(*cause)) {
-            group.causes.push(cause.clone());
+        match group.reasons.iter_mut().find(|reason| reason.cause == one.cause && reason.message == one.message) {
+            Some(reason) => reason.sides.push(index),
+            None => {
+                group.reasons.push(Reason { cause: one.cause.clone(), message: one.message.clone(), sides: vec![index] });
+            }
         }
     }
     groups.sort_by_key(|group| core::cmp::Reverse(group.sides.len()));
     groups
 }
 
-fn difference(guide: Option<&Arc<Guide>>, sides: &[Side], (id, title): (&str, String), groups: Vec<Group>) -> Difference {
+fn difference(
+    guide: Option<&Arc<Guide>>,
+    sides: &[Side],
+    (id, title, level): (&str, String, Level),
+    groups: Vec<Group>,
+) -> Difference {
     let first = |group: Option<&Group>| group.and_then(|group| group.sides.first().copied()).unwrap_or(0);
     let between = (first(groups.first()), first(groups.last()));
     let (usual, odd) = (sides.get(between.0), sides.get(between.1));
     let worked_out = guide.zip(usual.and_then(|side| side.known.as_ref())).zip(odd.and_then(|side| side.known.as_ref()));
     let worked_out = worked_out.and_then(|((guide, usual), odd)| {
         let probes = deciding(guide, guide.find(id)?, (&usual.0, &usual.1), (&odd.0, &odd.1))?;
-        let saw = |known: &Known, probe: &Probe| known.get(probe).map(|answer| answer.observation.to_string());
-        let fact =
-            |probe: Arc<Probe>| Deciding { asked: probe.to_string(), usual: saw(&usual.0, &probe), odd: saw(&odd.0, &probe) };
+        let saw = |known: &Known, probe: &Probe| known.get(probe).map(|answer| Arc::clone(&answer.observation));
+        let fact = |probe: Arc<Probe>| {
+            let (usual, odd) = match (saw(&usual.0, &probe), saw(&odd.0, &probe)) {
+                (Some(usual), Some(odd)) => {
+                    let (usual, odd) = usual.apart(&odd);
+                    (Some(usual), Some(odd))
+                }
+                (usual, odd) => (usual.map(|saw| saw.to_string()), odd.map(|saw| saw.to_string())),
+            };
+            Deciding { asked: probe.to_string(), usual, odd }
+        };
         Some(probes.into_iter().map(fact).collect::<Vec<_>>())
     });
     let certain = worked_out.is_some();
     let deciding =
         worked_out.unwrap_or_else(|| reported(usual.and_then(|side| side.find(id)), odd.and_then(|side| side.find(id))));
-    Difference { id: id.to_owned(), title, groups, between, deciding, certain }
+    Difference { id: id.to_owned(), title, level, groups, between, deciding, certain }
 }
 
 /// What differs in what was reported of a requirement.
 fn reported(usual: Option<&Judged>, odd: Option<&Judged>) -> Vec<Deciding> {
+    let found = |one: Option<&Judged>| one.and_then(|one| one.found.clone());
+    let in_short = Deciding { asked: "what was found".to_owned(), usual: found(usual), odd: found(odd) };
     let facts = |one: Option<&Judged>| one.map(|one| one.evidence.clone()).unwrap_or_default();
     let (usual, odd) = (facts(usual), facts(odd));
     let find = |facts: &[Fact], asked: &str| facts.iter().find(|fact| fact.asked == asked).map(|fact| fact.saw.clone());
@@ -309,7 +300,16 @@ fn reported(usual: Option<&Judged>, odd: Option<&Judged>) -> Vec<Deciding> {
     asked.extend(odd.iter().map(|fact| fact.asked.as_str()).filter(|asked| find(&usual, asked).is_none()));
     let pairs =
         asked.into_iter().map(|asked| Deciding { asked: asked.to_owned(), usual: find(&usual, asked), odd: find(&odd, asked) });
-    pairs.filter(|pair| pair.usual != pair.odd).collect()
+    let pairs: Vec<Deciding> = pairs.filter(|pair| pair.usual != pair.odd).collect();
+    // What only one was asked came up since something else differs; where that is told, it only hides it.
+    let both = |pair: &Deciding| pair.usual.is_some() && pair.odd.is_some();
+    if pairs.iter().any(both) {
+        pairs.into_iter().filter(both).collect()
+    } else if in_short.usual != in_short.odd {
+        vec![in_short]
+    } else {
+        pairs
+    }
 }
 
 fn machines(sides: &[Side]) -> Vec<Spread> {

@@ -1,4 +1,5 @@
 use super::{Fact, Judged, Side, compare};
+use crate::guide::Level;
 use crate::prelude::*;
 use crate::verdict::Verdict;
 
@@ -9,13 +10,21 @@ fn side(name: &str, judged: &[Told<'_>]) -> Side {
     let one = |(id, verdict, found, evidence): &Told<'_>| Judged {
         id: (*id).into(),
         title: (*id).into(),
+        level: Level::Must,
         verdict: *verdict,
         cause: None,
         found: Some((*found).into()),
         message: String::new(),
         evidence: evidence.iter().map(|(asked, saw)| Fact { asked: (*asked).into(), saw: (*saw).into() }).collect(),
     };
-    Side { name: name.into(), machine: Vec::new(), judged: judged.iter().map(one).collect(), known: None }
+    Side {
+        name: name.into(),
+        machine: Vec::new(),
+        judged: judged.iter().map(one).collect(),
+        known: None,
+        people: Vec::new(),
+        groups: Vec::new(),
+    }
 }
 
 #[test]

@@ -60,6 +60,11 @@ impl Level {
     /// Every level, the weightiest first.
     pub const ALL: [Self; 3] = [Self::Must, Self::Should, Self::May];
 
+    /// The level with this word.
+    pub fn from_word(word: &str) -> Option<Self> {
+        Self::ALL.into_iter().find(|level| level.word() == word)
+    }
+
     /// The word in the guide.
     pub fn word(self) -> &'static str {
         match self {

@@ -6,6 +6,7 @@ mod package;
 mod place;
 mod project;
 pub(crate) mod system;
+mod whole;
 
 pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};

@@ -107,6 +107,9 @@ struct JsonRequirement<'r> {
     cause: Option<Cause>,
     found: Option<String>,
     wanted: Option<String>,
+    /// What is worth knowing of what is met, in a few words.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    remark: Option<&'static str>,
     message: String,
     /// The facts of the finding, by its cause.
     facts: JsonFacts<'r>,
@@ -338,6 +341,7 @@ impl Report {
             cause: finding.cause(),
             found: words.found(),
             wanted: words.wanted(),
+            remark: words.remark_briefly(),
             message: words.message(),
             facts: JsonFacts(&finding.conclusion),
             why: requirement.why.as_deref(),

@@ -54,6 +54,12 @@ impl<'r> Words<'r> {
         tool::met_remark(met)
     }
 
+    /// The same in a few words.
+    pub fn remark_briefly(&self) -> Option<&'static str> {
+        let Conclusion::Met(Met::Tool(met)) = &self.finding.conclusion else { return None };
+        tool::met_remark_briefly(met)
+    }
+
     /// What must fit the requirement's pattern, in words: what the guide says that it means, else the pattern.
     fn form(&self) -> String {
         self.form_of(self.requirement.subject.pattern().map_or("", Pattern::source))

@@ -43,6 +43,15 @@ pub(super) fn met_remark(met: &ToolMet) -> Option<String> {
     Some(remark(found.as_ref(), of))
 }
 
+/// The same in a few words.
+pub(super) fn met_remark_briefly(met: &ToolMet) -> Option<&'static str> {
+    let ToolMet::Here { remark: Some(of), .. } = met else { return None };
+    Some(match of {
+        ToolRemark::Untried(_) => "newer than what the project is tried with",
+        ToolRemark::PinUnread(_) => "which version is wanted is not known",
+    })
+}
+
 pub(super) fn met(words: &Words<'_>, met: &ToolMet) -> String {
     match met_remark(met) {
         Some(remark) => format!("{} {remark}", plainly_met(words, met)),

@@ -3,6 +3,8 @@
 
 #[cfg(feature = "desk")]
 mod arrived;
+#[cfg(feature = "desk")]
+mod compared;
 mod own;
 mod private;
 #[cfg(feature = "desk")]
@@ -10,6 +12,8 @@ mod read;
 
 #[cfg(feature = "desk")]
 pub use arrived::Foreign;
+#[cfg(feature = "desk")]
+pub use compared::compared_for_others;
 pub use private::{Recorded, record, record_with};
 #[cfg(feature = "desk")]
 pub use read::{NotRecording, is_recorded_file, is_surveyed_file, read_recording, recorded_name, recording};

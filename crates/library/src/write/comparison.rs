@@ -3,7 +3,8 @@
 use super::markdown::{code, plain};
 use super::page::{PageError, clean, page};
 use super::rehearsals::words;
-use crate::compare::{Comparison, Difference, Spread};
+use crate::compare::{Alike, Comparison, Difference, Group, Spread};
+use crate::guide::Level;
 use serde_json::{Value, json};
 use std::fmt::Write;
 
@@ -15,17 +16,23 @@ fn name(found: &Comparison, side: usize) -> &str {
 
 fn value(found: &Comparison) -> Value {
     let names = |sides: &[usize]| sides.iter().map(|side| name(found, *side)).collect::<Vec<_>>();
+    let group = |group: &Group| {
+        let reasons = group
+            .told()
+            .map(|reason| json!({ "cause": reason.cause, "message": clean(&reason.message), "machines": names(&reason.sides) }));
+        json!({
+            "verdict": group.verdict.word(), "words": words(group.verdict), "causes": group.causes(), "machines": names(&group.sides),
+            "reasons": reasons.collect::<Vec<_>>(),
+        })
+    };
+    let alike = |one: &Alike| json!({ "id": one.id, "title": clean(&one.title), "level": one.level.word(), "groups": [group(&one.group)] });
     let difference = |one: &Difference| {
-        let groups: Vec<Value> = one
-            .groups
-            .iter()
-            .map(|group| json!({ "verdict": group.verdict.word(), "words": words(group.verdict), "causes": group.causes, "machines": names(&group.sides) }))
-            .collect();
+        let groups: Vec<Value> = one.groups.iter().map(group).collect();
         let deciding: Vec<Value> =
             one.deciding.iter().map(|fact| json!({ "asked": clean(&fact.asked), "usual": fact.usual.as_deref().map(clean), "odd": fact.odd.as_deref().map(clean) })).collect();
         let (usual, odd) = one.between;
         json!({
-            "id": one.id, "title": clean(&one.title), "groups": groups, "usual": name(found, usual), "odd": name(found, odd),
+            "id": one.id, "title": clean(&one.title), "level": one.level.word(), "groups": groups, "usual": name(found, usual), "odd": name(found, odd),
             "deciding": deciding, "certain": one.certain,
         })
     };
@@ -43,6 +50,7 @@ fn value(found: &Comparison) -> Value {
         "summary": found.summary(),
         "machines": found.names,
         "differences": found.differences.iter().map(difference).collect::<Vec<_>>(),
+        "alike": found.alike.iter().map(alike).collect::<Vec<_>>(),
         "within": found.within.iter().map(spread).collect::<Vec<_>>(),
         "facts": found.machines.iter().map(spread).collect::<Vec<_>>(),
         "unchecked": found.unchecked.iter().map(spread).collect::<Vec<_>>(),
@@ -63,16 +71,35 @@ pub fn comparison_html(found: &Comparison) -> Result<String, PageError> {
     page(TEMPLATE, "", &value(found))
 }
 
+/// How much it matters, behind a title.
+fn importance(level: Level) -> &'static str {
+    match level {
+        Level::Must => "",
+        Level::Should => " (recommended)",
+        Level::May => " (optional)",
+    }
+}
+
+fn markdown_group(out: &mut String, found: &Comparison, group: &Group) {
+    let names = |sides: &[usize]| sides.iter().map(|side| code(name(found, *side))).collect::<Vec<_>>().join(", ");
+    let causes = group.causes();
+    let causes = if causes.is_empty() { String::new() } else { format!(" ({})", causes.join(", ")) };
+    let _ = writeln!(out, "- {}{causes}: {}", words(group.verdict), names(&group.sides));
+    let several = group.told().count() > 1;
+    for reason in group.told() {
+        let whose = if several { format!("{}: ", names(&reason.sides)) } else { String::new() };
+        let _ = writeln!(out, "  - {whose}{}", plain(&reason.message));
+    }
+}
+
 /// As Markdown, to paste into a question.
 pub fn comparison_markdown(found: &Comparison) -> String {
     let mut out = format!("**{}**\n", plain(&found.summary()));
     let cell = |text: Option<&str>| text.map_or_else(|| "not asked".to_owned(), plain);
     for one in &found.differences {
-        let _ = writeln!(out, "\n**{}**", plain(&one.title));
+        let _ = writeln!(out, "\n**{}**{}", plain(&one.title), importance(one.level));
         for group in &one.groups {
-            let names: Vec<String> = group.sides.iter().map(|side| code(name(found, *side))).collect();
-            let causes = if group.causes.is_empty() { String::new() } else { format!(" ({})", group.causes.join(", ")) };
-            let _ = writeln!(out, "- {}{causes}: {}", words(group.verdict), names.join(", "));
+            markdown_group(&mut out, found, group);
         }
         if !one.deciding.is_empty() {
             let (usual, odd) = one.between;
@@ -87,6 +114,13 @@ pub fn comparison_markdown(found: &Comparison) -> String {
                     writeln!(out, "| {} | {} | {} |", plain(&fact.asked), cell(fact.usual.as_deref()), cell(fact.odd.as_deref()));
             }
         }
+    }
+    if !found.alike.is_empty() {
+        out.push_str("\n**Not met anywhere, for different reasons**\n");
+    }
+    for one in &found.alike {
+        let _ = writeln!(out, "\n**{}**{}", plain(&one.title), importance(one.level));
+        markdown_group(&mut out, found, &one.group);
     }
     for (title, all) in [
         ("Met everywhere, with another version or size", &found.within),
