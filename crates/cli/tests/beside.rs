@@ -145,3 +145,35 @@ fn what_is_pasted_of_a_comparison_has_no_names_in_it_unless_it_is_asked_for() {
         }
     }
 }
+
+/// What one was not asked for is nothing in which two machines differ.
+#[test]
+fn what_was_left_out_by_choice_is_no_difference_between_machines() {
+    let folder = tempfile::tempdir().unwrap();
+    let within = folder.path();
+    let guide = "format = 1\n[project]\nname = \"Buoy\"\n[role.shore]\nabout = \"a\"\n[role.docs]\nabout = \"b\"\n\
+         [require.cmake]\ntool = \"cmake\"\nroles = [\"shore\"]\n[require.room]\ncores = 4\n[require.pen]\ntool = \"pen\"\nroles = [\"docs\"]\n\
+         [require.files]\nreach = \"https://files.example\"\n";
+    std::fs::write(within.join("setup-guide.toml"), guide).unwrap();
+    for (name, role) in [("one", "shore"), ("other", "docs"), ("third", "docs")] {
+        let told = "[[site]]\nurl = \"https://files.example\"\n";
+        let cmake = "[[program]]\npath = \"/usr/bin/cmake\"\nprints = \"cmake version 3.28.1\"\n";
+        std::fs::write(within.join(format!("{name}.toml")), machine(name, &format!("{told}{cmake}"))).unwrap();
+        let (described, made) = (format!("{name}.toml"), format!("{name}.json"));
+        let mut all = vec!["preflight", "--machine", &described, "--role", role, "--format", "json", "--output", &made];
+        if name == "third" {
+            all.push("--offline");
+        }
+        run(within, &all);
+    }
+    let said = |one: &str, other: &str| {
+        let output = run(within, &["compare", one, other]);
+        (output.status.code(), text(&output.stdout).split_whitespace().collect::<Vec<_>>().join(" "))
+    };
+    let roles = "Checked on some only cmake and pen 2 machines come to the same verdicts: 2 are equal, 0 differ within what the guide \
+                 asks for, and 2 were checked on some only.";
+    assert_eq!(said("one.json", "other.json"), (Some(0), roles.to_owned()));
+    let offline = "Checked on some only files 2 machines come to the same verdicts: 2 are equal, 0 differ within what the guide asks \
+                   for, and 1 was checked on some only.";
+    assert_eq!(said("other.json", "third.json"), (Some(0), offline.to_owned()));
+}

@@ -2,7 +2,7 @@
 
 use crate::compare::{Fact, Judged, Side, with_remark};
 use crate::driver::NotInGuide;
-use crate::finding::Verdict;
+use crate::finding::{LeftOut, Verdict};
 use crate::guide::Level;
 use crate::guide_file::{GuideFile, LoadError};
 use crate::host::Host;
@@ -172,7 +172,11 @@ fn reported(name: String, report: ReportRead) -> Side {
             evidence,
         })
     };
-    let requirements = report.requirements.into_iter().filter(|one| !one.is_alternative);
+    let is_chosen = |one: &RequirementRead| {
+        let left_out = one.facts.get("left_out").and_then(|word| LeftOut::deserialize(word).ok());
+        left_out.is_some_and(LeftOut::is_chosen)
+    };
+    let requirements = report.requirements.into_iter().filter(|one| !one.is_alternative && !is_chosen(one));
     let judged = requirements.filter_map(judged).collect();
     Side { name, machine: facts.into_iter().flatten().collect(), judged, known: None, people, groups }
 }

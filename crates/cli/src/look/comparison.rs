@@ -90,7 +90,7 @@ fn difference(paper: &mut Paper<'_>, found: &Comparison, one: &Difference) {
         let title = match (one.certain, one.deciding.len()) {
             (true, 1) => "decided by this alone:",
             (true, _) => "decided by these together:",
-            (false, _) => "in what was reported, this differs:",
+            (false, _) => "in what was seen, this differs:",
         };
         paper.gap();
         paper.block(4, title, Ink::Quiet);

@@ -89,7 +89,8 @@ pub struct Difference {
     pub level: Level,
     /// Who came to what, the most first.
     pub groups: Vec<Group>,
-    /// The sides whose facts are compared: one of the largest group, and one of the smallest.
+    /// The sides whose facts are compared: the first of the smallest group, and the one of the largest whose machine is most like it; of those that it
+    /// applies to, where there are two.
     pub between: (usize, usize),
     /// What decides it between those two.
     pub deciding: Vec<Deciding>,
@@ -264,8 +265,15 @@ fn difference(
     (id, title, level): (&str, String, Level),
     groups: Vec<Group>,
 ) -> Difference {
-    let first = |group: Option<&Group>| group.and_then(|group| group.sides.first().copied()).unwrap_or(0);
-    let between = (first(groups.first()), first(groups.last()));
+    // What a machine is not asked for explains little, where others that are come to different things.
+    let applies = || groups.iter().filter(|group| group.verdict != Verdict::Skipped);
+    let ends = if applies().count() > 1 { (applies().next(), applies().last()) } else { (groups.first(), groups.last()) };
+    let odd = ends.1.and_then(|group| group.sides.first().copied()).unwrap_or(0);
+    // Beside a machine of another system, the system decides everything: the one that is most like it tells more.
+    let likeness = |side: usize| sides.get(side).zip(sides.get(odd)).map_or(0, |(one, odd)| one.facts_like(odd));
+    let usual = ends.0.into_iter().flat_map(|group| group.sides.iter().copied());
+    let usual = usual.reduce(|best, side| if likeness(side) > likeness(best) { side } else { best });
+    let between = (usual.unwrap_or(0), odd);
     let (usual, odd) = (sides.get(between.0), sides.get(between.1));
     let worked_out = guide.zip(usual.and_then(|side| side.known.as_ref())).zip(odd.and_then(|side| side.known.as_ref()));
     let worked_out = worked_out.and_then(|((guide, usual), odd)| {
@@ -305,7 +313,7 @@ fn reported(usual: Option<&Judged>, odd: Option<&Judged>) -> Vec<Deciding> {
     let both = |pair: &Deciding| pair.usual.is_some() && pair.odd.is_some();
     if pairs.iter().any(both) {
         pairs.into_iter().filter(both).collect()
-    } else if in_short.usual != in_short.odd {
+    } else if in_short.usual != in_short.odd && both(&in_short) {
         vec![in_short]
     } else {
         pairs

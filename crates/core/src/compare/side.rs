@@ -1,5 +1,6 @@
 //! One machine, as it is compared: what came of each requirement there, and what that rests on.
 
+use crate::finding::LeftOut;
 use crate::guide::Level;
 use crate::known::Known;
 use crate::prelude::*;
@@ -44,7 +45,7 @@ pub struct Side {
     pub name: String,
     /// The machine's facts: what each is, and what it is on this one.
     pub machine: Vec<Fact>,
-    /// What came of each requirement.
+    /// What came of each requirement, but for what was left out by choice: another role's, what needs the network.
     pub judged: Vec<Judged>,
     /// All that was observed, and what was chosen, where that is known and not only what was reported.
     pub known: Option<(Known, Selection)>,
@@ -72,7 +73,8 @@ impl Side {
             fact("architecture", system.map(|system| system.arch.clone())),
             fact("is", (!flags.is_empty()).then(|| flags.join(", "))),
         ];
-        let judged = report.counting().filter_map(|one| {
+        let asked = report.counting().filter(|one| !one.finding.left_out().is_some_and(LeftOut::is_chosen));
+        let judged = asked.filter_map(|one| {
             let requirement = report.requirement(one)?;
             let shared = one.finding.shared_evidence.iter().flat_map(|shared| shared.iter());
             let evidence = one
@@ -101,6 +103,11 @@ impl Side {
             people: Vec::new(),
             groups: Vec::new(),
         }
+    }
+
+    /// How many facts of the machine are the same on another.
+    pub fn facts_like(&self, other: &Self) -> usize {
+        self.machine.iter().filter(|fact| other.machine.contains(fact)).count()
     }
 
     /// What came of a requirement.

@@ -55,6 +55,24 @@ fn the_odd_one_out_of_several_is_named_with_what_it_saw() {
 }
 
 #[test]
+fn the_odd_one_is_put_beside_the_one_that_is_most_like_it() {
+    let on = |system: &str, verdict| {
+        let mut side = side(system, &[("node", verdict, "20", &[])]);
+        side.machine = vec![Fact { asked: "system".into(), saw: system.into() }];
+        side
+    };
+    let all = [
+        on("macOS", Verdict::Met),
+        on("Linux", Verdict::Met),
+        on("Linux", Verdict::Met),
+        on("Linux", Verdict::Unmet),
+        on("Windows", Verdict::Skipped),
+    ];
+    let found = compare(None, &all);
+    assert_eq!(found.differences.first().map(|one| one.between), Some((1, 3)), "what does not apply explains nothing");
+}
+
+#[test]
 fn what_only_one_was_checked_for_is_told_and_is_no_difference() {
     let found = compare(None, &[side("a", &[("git", Verdict::Met, "1", &[])]), side("b", &[])]);
     assert!(found.differences.is_empty());

@@ -3,7 +3,7 @@
 use super::SetAt;
 use crate::cause::Cause;
 use crate::prelude::*;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 
 /// What it waits for.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
@@ -18,7 +18,7 @@ pub struct Waiting {
 }
 
 /// Why a requirement was left out.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
 #[non_exhaustive]
@@ -35,6 +35,16 @@ pub enum LeftOut {
     Offline,
     /// None of the alternatives is for this machine.
     NoAlternative,
+}
+
+impl LeftOut {
+    /// Whether nothing was looked at because of what was chosen to be checked; else it is the machine that it does not apply to.
+    pub fn is_chosen(self) -> bool {
+        match self {
+            Self::OtherRole | Self::UntilStarted | Self::OtherPlace | Self::Offline => true,
+            Self::OtherMachine | Self::NoAlternative => false,
+        }
+    }
 }
 
 /// Why none of several is known to do.
