@@ -72,5 +72,7 @@ mod schemas;
 #[cfg(all(feature = "desk", target_os = "linux"))]
 mod script_linux;
 mod walk_and_watch;
+#[cfg(feature = "desk")]
+mod what_if;
 #[cfg(all(feature = "desk", target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
 mod witness_linux;
