@@ -193,7 +193,7 @@ pub(crate) struct Survey {
     /// Tell them apart
     #[arg(long, value_name = "WHAT")]
     pub(crate) by: Option<By>,
-    /// A range that a requirement might have, such as 'cmake >= 3.28'
+    /// What a requirement might ask for instead, such as 'cmake >= 3.28' or 'memory >= 16 GB'
     #[arg(long, value_name = "RANGE")]
     pub(crate) what_if: Option<String>,
     /// The form of the result

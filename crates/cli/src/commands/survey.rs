@@ -3,7 +3,7 @@ use crate::arguments::{self, By, Shown, SurveyFormat};
 use crate::exit::{Failure, Status};
 use crate::look::{Detail, Ink, Look, Paper, survey};
 use crate::output;
-use build_setup_ready::survey::{Dimension, WhatIf};
+use build_setup_ready::survey::{Dimension, WhatIf, WhatIfError};
 use build_setup_ready::write::{survey_html, survey_json};
 use build_setup_ready::{GuideFile, Interrupt, LoadError, RowForm, Surveying, Written, rows};
 use std::io::Write;
@@ -65,18 +65,20 @@ pub(crate) fn run(typed: &arguments::Survey, shown: &Shown, (interrupt, look): (
 
 fn asked(text: &str, file: Option<&GuideFile>) -> Result<WhatIf, Failure> {
     let word = |message: String, note: String| Failure::Word { message, note };
-    let what_if = WhatIf::parse(text)
-        .map_err(|error| word(format!("--what-if {text}: {error}"), "Example: --what-if 'cmake >= 3.28'".to_owned()))?;
-    if let Some(file) = file
-        && what_if.changed(&file.guide).is_none()
-    {
-        let tools = WhatIf::candidates(&file.guide);
-        let near = build_setup_ready::text::nearest(&what_if.of, tools.iter().copied());
-        let note =
-            near.map_or_else(|| format!("Those with a range: {}.", tools.join(", ")), |near| format!("Did you mean {near}?"));
-        return Err(word(format!("this guide has no tool or library called {}", what_if.of), note));
+    let example = || "Example: --what-if 'cmake >= 3.28'".to_owned();
+    let what_if = WhatIf::parse(text).map_err(|error| word(format!("--what-if {text}: {error}"), example()))?;
+    let Some(file) = file else { return Ok(what_if) };
+    match what_if.changed(&file.guide) {
+        Ok(_) => Ok(what_if),
+        Err(error @ WhatIfError::NotInGuide(_)) => {
+            let all = WhatIf::candidates(&file.guide);
+            let near = build_setup_ready::text::nearest(&what_if.of, all.iter().copied());
+            let note =
+                near.map_or_else(|| format!("Those that have one: {}.", all.join(", ")), |near| format!("Did you mean {near}?"));
+            Err(word(error.to_string(), note))
+        }
+        Err(error) => Err(word(format!("--what-if {text}: {error}"), example())),
     }
-    Ok(what_if)
 }
 
 /// Rows are written as they are made.

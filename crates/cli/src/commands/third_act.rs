@@ -106,9 +106,14 @@ fn told(paper: &mut Paper<'_>, survey: &Survey) {
     if !stops.is_empty() {
         paper.labelled(2, ("", Ink::Strong), COLUMN, (&format!("Then come {}.", join_words(&stops, "and")), Ink::Body));
     }
-    if let Some((requirement, range, [stays, lost, ..])) = &survey.what_if {
-        let text =
-            format!("Were {requirement} {range} asked for, {lost} of the {} that meet it now would not any more.", stays + lost);
+    if let Some(cost) = &survey.what_if {
+        let text = format!(
+            "Were {} {} asked for, {} of the {} that meet it now would not any more.",
+            cost.requirement,
+            cost.wanted,
+            cost.lost,
+            cost.met()
+        );
         paper.labelled(2, ("", Ink::Strong), COLUMN, (&text, Ink::Body));
     }
 }

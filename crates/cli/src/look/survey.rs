@@ -126,17 +126,13 @@ fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
 }
 
 fn what_if(paper: &mut Paper<'_>, survey: &Survey) {
-    let Some((requirement, range, [stays, lost, unknown, already])) = &survey.what_if else { return };
-    paper.heading(&format!("If {requirement} had to be {range}"));
-    let met = stays + lost + unknown;
-    let text = format!("{lost} of the {met} that meet it now would not any more; {already} do not meet it as it is.");
-    paper.block(2, &text, if *lost > 0 { Ink::Loud } else { Ink::Body });
-    if *unknown > 0 {
-        paper.block(
-            2,
-            &format!("Of {unknown} nobody knows: their reports say no version, or would need another look."),
-            Ink::Body,
-        );
+    let Some(cost) = &survey.what_if else { return };
+    paper.heading(&format!("If {} had to be {}", cost.requirement, cost.wanted));
+    paper.block(2, &cost.summary(), if cost.lost > 0 { Ink::Loud } else { Ink::Body });
+    if cost.unknown > 0 {
+        let text =
+            format!("Of {} nobody knows: their reports do not say it well enough, or would need another look.", cost.unknown);
+        paper.block(2, &text, Ink::Body);
     }
 }
 

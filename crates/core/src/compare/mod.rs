@@ -267,7 +267,7 @@ fn difference(
 ) -> Difference {
     // What a machine is not asked for explains little, where others that are come to different things.
     let applies = || groups.iter().filter(|group| group.verdict != Verdict::Skipped);
-    let ends = if applies().count() > 1 { (applies().next(), applies().last()) } else { (groups.first(), groups.last()) };
+    let ends = if applies().count() > 1 { (applies().next(), applies().next_back()) } else { (groups.first(), groups.last()) };
     let odd = ends.1.and_then(|group| group.sides.first().copied()).unwrap_or(0);
     // Beside a machine of another system, the system decides everything: the one that is most like it tells more.
     let likeness = |side: usize| sides.get(side).zip(sides.get(odd)).map_or(0, |(one, odd)| one.facts_like(odd));

@@ -14,7 +14,7 @@ mod what_if;
 pub use summary::{Advised, Grouped, Share, Stop, Survey, ToolSpread, WeekOf};
 pub use tally::Tally;
 pub use week::{Moment, date, week};
-pub use what_if::{Changed, WhatIf, WhatIfError};
+pub use what_if::{Changed, Cost, WhatIf, WhatIfError};
 
 use crate::guide::Level;
 use crate::prelude::*;
@@ -90,7 +90,7 @@ pub struct Row<'t> {
 impl Row<'_> {
     /// The version that was found, of what has versions.
     pub fn version(&self) -> Option<&str> {
-        let has = matches!(&*self.kind, "tool" | "library" | "module" | "package" | "headers");
+        let has = matches!(&*self.kind, "tool" | "library" | "module" | "system_package");
         let found = self.found.as_deref().filter(|_| has)?;
         found.starts_with(|c: char| c.is_ascii_digit()).then(|| found.split_whitespace().next()).flatten()
     }

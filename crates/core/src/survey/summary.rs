@@ -4,6 +4,7 @@ use super::Dimension;
 use super::essence::{Essence, NONE};
 use super::tally::{Counted, Tally};
 use super::week::week;
+use super::what_if::Cost;
 use crate::guide::Level;
 use crate::prelude::*;
 use crate::verdict::Verdict;
@@ -126,7 +127,7 @@ pub struct Survey {
     /// Which fixes were followed by the requirement being met.
     pub advised: Vec<Advised>,
     /// The requirement that another range was asked for, and how many would stay, be lost, be unknown, and are not met already.
-    pub what_if: Option<(String, String, [u64; 4])>,
+    pub what_if: Option<Cost>,
 }
 
 impl Survey {
@@ -200,7 +201,7 @@ impl Tally {
             groups: self.grouped(),
             weeks: weeks.collect(),
             advised: self.advice(),
-            what_if: self.what_if.as_ref().map(|(what_if, id)| (id.clone(), what_if.range.text().to_owned(), self.changes)),
+            what_if: self.what_if.as_ref().map(|(what_if, id)| Cost::new(id, &what_if.wanted, self.changes)),
         }
     }
 

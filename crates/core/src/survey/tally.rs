@@ -82,7 +82,7 @@ pub struct Tally {
     /// By requirement, cause and fix: how often it was advised, and how often the requirement was met the next time.
     pub(super) advised: BTreeMap<(u32, u32, u32), [u64; 2]>,
     /// Stays, lost, unknown, already.
-    pub(super) changes: [u64; 4],
+    pub(super) changes: [u64; Changed::COUNT],
     pub(super) requirements: Interned,
     pub(super) groups: Interned,
     pub(super) causes: Interned,
@@ -135,7 +135,7 @@ impl Tally {
             weeks: BTreeMap::new(),
             counted: Vec::new(),
             advised: BTreeMap::new(),
-            changes: [0; 4],
+            changes: [0; Changed::COUNT],
             requirements: Interned::new(MOST_REQUIREMENTS),
             groups: Interned::new(MOST_GROUPS),
             causes: Interned::new(MOST_OF_EACH),

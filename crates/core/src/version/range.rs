@@ -153,6 +153,9 @@ pub enum RangeError {
     /// A version with no comparator.
     #[error("a bare `{0}` means different things to different people; write `>= {0}` or `{1}.*`")]
     Bare(String, String),
+    /// More than a version behind a comparator.
+    #[error("a version has no blank in it, and `{0}` has; write `{1}`, and between two bounds a comma (and) or || (or)")]
+    Blank(String, String),
     /// A comparator of another ecosystem.
     #[error("`{0}` is not a comparator here; use >=, >, <=, <, = or !=, or a series such as `3.11.*`")]
     Operator(String),
@@ -297,6 +300,11 @@ impl Bound {
         let version = version.trim();
         if sign.is_empty() && version.is_empty() {
             return Err(RangeError::Empty);
+        }
+        if version.contains(char::is_whitespace) {
+            let first = version.split_whitespace().next().unwrap_or(version);
+            let sign = if sign.is_empty() { ">=" } else { sign };
+            return Err(RangeError::Blank(version.to_owned(), format!("{sign} {first}")));
         }
         let series = version.strip_suffix(".*");
         let (comparator, name) = match sign {

@@ -15,7 +15,6 @@ use crate::host::Interrupt;
 use crate::recording::NotRecording;
 use crate::selection::Selection;
 use crate::survey::{Changed, Dimension, Entry, Moment, Survey, Tally, WhatIf};
-use crate::verdict::Verdict;
 pub(crate) use entry::CountsRead;
 use entry::{Document, document};
 use input::Block;
@@ -100,7 +99,7 @@ struct Judge<'g> {
 impl<'g> Judge<'g> {
     fn of(surveying: &Surveying<'g>) -> Self {
         let guide = surveying.guide;
-        let changed = guide.zip(surveying.what_if.as_ref()).and_then(|(file, what_if)| what_if.changed(&file.guide));
+        let changed = guide.zip(surveying.what_if.as_ref()).and_then(|(file, what_if)| what_if.changed(&file.guide).ok());
         let id = |what_if: &WhatIf| {
             let of_guide =
                 guide.and_then(|file| file.guide.requirements.get(what_if.find(&file.guide)?)).map(|one| one.id.clone());
@@ -194,7 +193,7 @@ impl<'g> Judge<'g> {
             Some((guide, index)) => {
                 let now = verdict(&report, *index);
                 let then = verdict(&run(guide)?, *index);
-                now.zip(then).and_then(|(now, then)| change(now, then))
+                now.zip(then).and_then(|(now, then)| Changed::between(now, then))
             }
             None => None,
         };
@@ -211,17 +210,6 @@ fn project(of: Document<'_>) -> Option<String> {
         Document::Recording(recording) => Some(recording.project),
         Document::Freed(text) => project(document(text.as_bytes()).ok()?),
     }
-}
-
-/// What another range changes, by the verdicts with both.
-fn change(now: Verdict, then: Verdict) -> Option<Changed> {
-    Some(match (now, then) {
-        (Verdict::Skipped, _) => return None,
-        (Verdict::Met, Verdict::Met) => Changed::Stays,
-        (Verdict::Met, Verdict::Unmet) => Changed::Lost,
-        (Verdict::Met, _) => Changed::Unknown,
-        _ => Changed::Already,
-    })
 }
 
 impl Surveying<'_> {

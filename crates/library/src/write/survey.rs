@@ -32,8 +32,11 @@ fn value(surveyed: &Surveyed, project: &str) -> Value {
             one.versions.iter().map(|(version, count)| json!({ "version": clean(version), "count": count })).collect();
         json!({ "requirement": clean(&one.requirement), "versions": versions })
     };
-    let what_if = survey.what_if.as_ref().map(|(requirement, range, [stays, lost, unknown, already])| {
-        json!({ "requirement": requirement, "range": range, "stays": stays, "lost": lost, "unknown": unknown, "not_met_already": already })
+    let what_if = survey.what_if.as_ref().map(|cost| {
+        json!({
+            "requirement": clean(&cost.requirement), "range": clean(&cost.wanted), "stays": cost.stays, "lost": cost.lost, "unknown": cost.unknown,
+            "not_met_already": cost.already, "gained": cost.gained, "summary": cost.summary(),
+        })
     });
     let groups = survey.groups.iter().map(|one| {
         let stop = one.stop.as_ref().map(|(id, of)| json!({ "requirement": clean(id), "machines": share(*of) }));
