@@ -18,7 +18,7 @@ pub(crate) fn draw(paper: &mut Paper<'_>, found: &Comparison) {
             difference(paper, found, one);
         }
         if !found.alike.is_empty() {
-            paper.heading("Not met anywhere, for different reasons");
+            paper.heading("The same everywhere, for different reasons");
         }
         for one in &found.alike {
             paper.gap();

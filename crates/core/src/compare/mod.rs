@@ -54,7 +54,7 @@ impl Group {
     }
 }
 
-/// A requirement that is not met anywhere, and not for the same reason everywhere.
+/// A requirement that comes to the same everywhere, and is not met, though not for the same reason.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Alike {
     /// The requirement's id.
@@ -133,8 +133,8 @@ impl Comparison {
         let equal = if self.equal == 1 { "1 is equal".to_owned() } else { format!("{} are equal", self.equal) };
         let equal = match self.alike.len() {
             0 => equal,
-            1 => format!("{equal}, 1 is not met for different reasons"),
-            several => format!("{equal}, {several} are not met for different reasons"),
+            1 => format!("{equal}, 1 comes to the same for different reasons"),
+            several => format!("{equal}, {several} come to the same for different reasons"),
         };
         let some_only = match self.unchecked.len() {
             0 => String::new(),
@@ -210,7 +210,7 @@ pub fn compare(guide: Option<&Guide>, sides: &[Side]) -> Comparison {
             found.unchecked.push(Spread { what: id.to_owned(), on });
         }
         if groups.len() > 1 {
-            found.differences.push(difference(guide.as_ref(), sides, (id, title, level), groups));
+            found.differences.push(difference(guide.as_ref(), (sides, &on), (id, title, level), groups));
             continue;
         }
         // Nothing is known of the side that was not asked.
@@ -261,7 +261,7 @@ fn groups(on: &[Option<&Judged>]) -> Vec<Group> {
 
 fn difference(
     guide: Option<&Arc<Guide>>,
-    sides: &[Side],
+    (sides, on): (&[Side], &[Option<&Judged>]),
     (id, title, level): (&str, String, Level),
     groups: Vec<Group>,
 ) -> Difference {
@@ -292,8 +292,8 @@ fn difference(
         Some(probes.into_iter().map(fact).collect::<Vec<_>>())
     });
     let certain = worked_out.is_some();
-    let deciding =
-        worked_out.unwrap_or_else(|| reported(usual.and_then(|side| side.find(id)), odd.and_then(|side| side.find(id))));
+    let judged = |side: usize| on.get(side).copied().flatten();
+    let deciding = worked_out.unwrap_or_else(|| reported(judged(between.0), judged(between.1)));
     Difference { id: id.to_owned(), title, level, groups, between, deciding, certain }
 }
 

@@ -109,11 +109,6 @@ impl Side {
     pub fn facts_like(&self, other: &Self) -> usize {
         self.machine.iter().filter(|fact| other.machine.contains(fact)).count()
     }
-
-    /// What came of a requirement.
-    pub fn find(&self, id: &str) -> Option<&Judged> {
-        self.judged.iter().find(|one| one.id == id)
-    }
 }
 
 /// What was found, with what is worth knowing of it.

@@ -116,7 +116,7 @@ pub fn comparison_markdown(found: &Comparison) -> String {
         }
     }
     if !found.alike.is_empty() {
-        out.push_str("\n**Not met anywhere, for different reasons**\n");
+        out.push_str("\n**The same everywhere, for different reasons**\n");
     }
     for one in &found.alike {
         let _ = writeln!(out, "\n**{}**{}", plain(&one.title), importance(one.level));
