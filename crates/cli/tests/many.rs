@@ -194,6 +194,7 @@ fn the_deciding_facts_decide_and_none_of_them_can_be_left_out() {
 }
 
 /// Values that are a little different at one place of an answer, with the way to that place.
+#[cfg(not(windows))]
 fn a_little_different(value: &Value, way: &str, made: &mut Vec<(String, Value)>) {
     let mut with = |new: Value| made.push((way.to_owned(), new));
     match value {
