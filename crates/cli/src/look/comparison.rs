@@ -69,7 +69,8 @@ fn group(paper: &mut Paper<'_>, found: &Comparison, group: &Group) {
     let reasons = group.told().count();
     for reason in group.told().take(MOST_REASONS) {
         let whose = if reasons > 1 { format!("{}: ", named(found, &reason.sides)) } else { String::new() };
-        paper.block(12, &format!("{whose}{}", reason.message), Ink::Body);
+        let of = reason.said_of.map_or_else(String::new, |side| format!("on {}: ", name(found, side)));
+        paper.block(12, &format!("{whose}{of}{}", reason.message), Ink::Body);
     }
     match reasons.saturating_sub(MOST_REASONS) {
         0 => {}

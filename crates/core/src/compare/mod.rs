@@ -18,8 +18,12 @@ use alloc::collections::BTreeMap;
 pub struct Reason {
     /// The cause, where it has one.
     pub cause: Option<String>,
+    /// What was found, in short.
+    pub found: Option<String>,
     /// The sentence: what was found, and what is wanted.
     pub message: String,
+    /// Whose sentence it is, where those of the others say the same in other words: with their own folders, for example.
+    pub said_of: Option<usize>,
     /// Who has it, by their indexes.
     pub sides: Vec<usize>,
 }
@@ -248,11 +252,25 @@ fn groups(on: &[Option<&Judged>]) -> Vec<Group> {
         }
         let Some(group) = groups.get_mut(at) else { continue };
         group.sides.push(index);
-        match group.reasons.iter_mut().find(|reason| reason.cause == one.cause && reason.message == one.message) {
-            Some(reason) => reason.sides.push(index),
-            None => {
-                group.reasons.push(Reason { cause: one.cause.clone(), message: one.message.clone(), sides: vec![index] });
+        // What was found is the same where somebody else's folder stands in the sentence.
+        let is_same = |reason: &Reason| {
+            let found = reason.found == one.found && (one.found.is_some() || reason.message == one.message);
+            found && reason.cause == one.cause
+        };
+        match group.reasons.iter_mut().find(|reason| is_same(reason)) {
+            Some(reason) => {
+                reason.sides.push(index);
+                if reason.message != one.message {
+                    reason.said_of = reason.sides.first().copied();
+                }
             }
+            None => group.reasons.push(Reason {
+                cause: one.cause.clone(),
+                found: one.found.clone(),
+                message: one.message.clone(),
+                said_of: None,
+                sides: vec![index],
+            }),
         }
     }
     groups.sort_by_key(|group| core::cmp::Reverse(group.sides.len()));

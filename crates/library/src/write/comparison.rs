@@ -19,7 +19,7 @@ fn value(found: &Comparison) -> Value {
     let group = |group: &Group| {
         let reasons = group
             .told()
-            .map(|reason| json!({ "cause": reason.cause, "message": clean(&reason.message), "machines": names(&reason.sides) }));
+            .map(|reason| json!({ "cause": reason.cause, "message": clean(&reason.message), "machines": names(&reason.sides), "said_of": reason.said_of.map(|side| name(found, side)) }));
         json!({
             "verdict": group.verdict.word(), "words": words(group.verdict), "causes": group.causes(), "machines": names(&group.sides),
             "reasons": reasons.collect::<Vec<_>>(),
@@ -88,7 +88,8 @@ fn markdown_group(out: &mut String, found: &Comparison, group: &Group) {
     let several = group.told().count() > 1;
     for reason in group.told() {
         let whose = if several { format!("{}: ", names(&reason.sides)) } else { String::new() };
-        let _ = writeln!(out, "  - {whose}{}", plain(&reason.message));
+        let of = reason.said_of.map_or_else(String::new, |side| format!("on {}: ", code(name(found, side))));
+        let _ = writeln!(out, "  - {whose}{of}{}", plain(&reason.message));
     }
 }
 
