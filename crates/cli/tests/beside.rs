@@ -147,6 +147,31 @@ fn what_is_pasted_of_a_comparison_has_no_names_in_it_unless_it_is_asked_for() {
     }
 }
 
+/// Two that are called alike get their paths, and these tell whose they are.
+#[cfg(unix)]
+#[test]
+fn a_path_in_the_place_of_a_name_is_pasted_without_the_home_folder() {
+    let folder = tempfile::tempdir().unwrap();
+    let home = folder.path().join("oskar");
+    let file = |name: &str| home.join(name).join("m.recording.json").display().to_string();
+    std::fs::create_dir_all(home.join("class")).unwrap();
+    std::fs::create_dir_all(home.join("mine")).unwrap();
+    std::fs::write(home.join("setup-guide.toml"), "format = 1\n[project]\nname = \"Buoy\"\n[require.room]\ncores = 4\n").unwrap();
+    for (name, cores) in [("class", 2), ("mine", 8)] {
+        std::fs::write(home.join("m.toml"), machine("m", &format!("[cores]\nonline = {cores}"))).unwrap();
+        run(&home, &["record", "--machine", "m.toml", "--yes", "--output", &file(name)]);
+    }
+    let (one, other) = (file("class"), file("mine"));
+    let told = |more: &[&str]| {
+        let mut command = Command::new(env!("CARGO_BIN_EXE_setup-ready"));
+        command.args(["compare", &one, &other, "--format"]).args(more).current_dir(&home);
+        text(&command.env("HOME", &home).env("USER", "oskar").output().unwrap().stdout)
+    };
+    assert!(told(&["json"]).contains("oskar"), "what stays here has its paths");
+    let pasted = told(&["html"]);
+    assert!(!pasted.contains("oskar") && pasted.contains("mine") && pasted.contains("m.recording.json"), "{pasted}");
+}
+
 /// What one was not asked for is nothing in which two machines differ.
 #[test]
 fn what_was_left_out_by_choice_is_no_difference_between_machines() {

@@ -129,6 +129,24 @@ fn machine(at: usize, [cmake, memory, cores, room, files, reader, storage]: [&st
     text
 }
 
+/// A report does not say which needs lie on one disk: what fits by itself may not fit with the others.
+#[test]
+fn of_several_needs_on_a_disk_a_report_alone_promises_nothing() {
+    let folder = tempfile::tempdir().unwrap();
+    let within = folder.path();
+    let guide = "format = 1\n[project]\nname = \"Buoy\"\n[require.room]\ndisk = \"5 GB\"\n[require.charts]\ndisk = \"5 GB\"\nat = \"~/charts\"\n";
+    std::fs::write(within.join("setup-guide.toml"), guide).unwrap();
+    std::fs::write(within.join("m.toml"), machine(0, ["", "4 GB", "2", "30 GB", "", "", ""])).unwrap();
+    run(within, &["preflight", "--machine", "m.toml", "--format", "json", "--output", "m.json"]);
+    run(within, &["record", "--machine", "m.toml", "--yes", "--output", "m.recording.json"]);
+    let came = |file: &str| -> Value {
+        let output = run(within, &["survey", file, "--what-if", "room >= 28 GB", "--format", "json"]);
+        serde_json::from_slice(&output.stdout).unwrap()
+    };
+    assert_eq!(came("m.recording.json")["what_if"]["lost"], 1);
+    assert_eq!((&came("m.json")["what_if"]["unknown"], &came("m.json")["what_if"]["stays"]), (&1.into(), &0.into()));
+}
+
 #[test]
 fn another_minimum_costs_what_is_counted_by_hand() {
     let folder = tempfile::tempdir().unwrap();

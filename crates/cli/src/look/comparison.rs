@@ -44,11 +44,8 @@ fn column<'n>(paper: &Paper<'_>, names: impl Iterator<Item = &'n str>) -> usize 
 
 /// What it is called, and whether one can go without.
 fn titled(title: &str, id: &str, level: Level) -> String {
-    match level {
-        Level::Must => format!("{title} ({id})"),
-        Level::Should => format!("{title} ({id}), recommended"),
-        Level::May => format!("{title} ({id}), optional"),
-    }
+    let label = level.label().map(|label| format!(", {label}")).unwrap_or_default();
+    format!("{title} ({id}){label}")
 }
 
 /// Some of these names, with how many more there are.

@@ -2,7 +2,7 @@
 
 use super::doing::Doing;
 use super::{Ink, Paper};
-use build_setup_ready::guide::{Level, Requirement, Subject};
+use build_setup_ready::guide::{Requirement, Subject};
 use build_setup_ready::plan::Step;
 use build_setup_ready::report::Report;
 use build_setup_ready::text::{Size, capitalised, join_words};
@@ -59,9 +59,7 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said)
     if step.fix.admin {
         marks.push("needs admin rights".to_owned());
     }
-    if step.level != Level::Must {
-        marks.push(if step.level == Level::Should { "recommended" } else { "optional" }.to_owned());
-    }
+    marks.extend(step.level.label().map(ToOwned::to_owned));
     marks.extend(step.fix.download_bytes.map(|bytes| format!("{} to download", Size(bytes))));
     marks.extend(step.fix.takes_ms.map(duration));
     let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };

@@ -65,6 +65,15 @@ impl Level {
         Self::ALL.into_iter().find(|level| level.word() == word)
     }
 
+    /// What is said of it where one can go without; none where it is needed.
+    pub fn label(self) -> Option<&'static str> {
+        match self {
+            Self::Must => None,
+            Self::Should => Some("recommended"),
+            Self::May => Some("optional"),
+        }
+    }
+
     /// The word in the guide.
     pub fn word(self) -> &'static str {
         match self {

@@ -196,12 +196,10 @@ impl Tally {
     }
 
     fn essence(&mut self, entry: &Entry<'_>, changed: Option<Changed>) -> Essence {
-        let mut judged = changed;
+        let judged = || self.what_if.as_ref().and_then(|(what_if, id)| what_if.judge(id, &entry.requirements));
+        let judged = changed.or_else(judged);
         let mut items = Vec::with_capacity(entry.requirements.len());
         for row in &entry.requirements {
-            if let (None, Some((what_if, id))) = (judged, &self.what_if) {
-                judged = what_if.judge(id, row);
-            }
             items.push(Item {
                 requirement: self.requirements.number(&row.id),
                 verdict: row.verdict,

@@ -63,12 +63,11 @@ enum Measure {
 
 impl Measure {
     fn of(requirement: &Requirement) -> Option<Self> {
-        let kind = requirement.subject.kind().word();
-        let has_none = match &requirement.subject {
-            Subject::Limit(limit) => limit.at_least.is_none(),
-            _ => false,
-        };
-        if has_none { None } else { Self::of_kind(kind) }
+        match &requirement.subject {
+            // An ability is there or not.
+            Subject::Limit(limit) if limit.at_least.is_none() => None,
+            subject => Self::of_kind(subject.kind().word()),
+        }
     }
 
     fn of_kind(kind: &str) -> Option<Self> {
@@ -145,48 +144,36 @@ impl WhatIf {
         let index = self.find(guide).ok_or_else(not_here)?;
         let mut changed = guide.clone();
         let requirement = changed.requirements.get_mut(index).ok_or_else(not_here)?;
-        let measure = Measure::of(requirement).ok_or_else(not_here)?;
-        let range = || match (&self.range, measure) {
-            (Ok(range), Measure::Version) => Some(range.clone()),
-            _ => None,
-        };
-        let amount = |what, example| WhatIfError::Amount { of: requirement.id.clone(), what, example };
-        match measure {
-            Measure::Version => {
-                if let Err(reason) = &self.range {
-                    return Err(WhatIfError::Version { of: requirement.id.clone(), reason: reason.clone() });
-                }
-            }
-            Measure::Bytes if self.bytes.is_none() => return Err(amount("an amount", "16 GB")),
-            Measure::Number if self.number.is_none() => {
-                let example = if matches!(requirement.subject, Subject::Cores(_)) { "8" } else { "8192" };
-                return Err(amount("a number", example));
-            }
-            Measure::Bytes | Measure::Number => {}
-        }
+        Measure::of(requirement).ok_or_else(not_here)?;
+        let of = requirement.id.clone();
+        let range = || self.range.clone().map_err(|reason| WhatIfError::Version { of: of.clone(), reason });
+        let amount = |what, example| WhatIfError::Amount { of: of.clone(), what, example };
+        let bytes = || self.bytes.ok_or_else(|| amount("an amount", "16 GB"));
+        let number = |example| self.number.ok_or_else(|| amount("a number", example));
         match &mut requirement.subject {
             Subject::Tool(tool) => {
-                tool.version = range();
+                tool.version = Some(range()?);
                 tool.version_from = None;
             }
-            Subject::Library(library) => library.version = range(),
-            Subject::Component(component) => component.version = range(),
-            Subject::Memory(memory) => memory.size = self.bytes.unwrap_or(memory.size),
-            Subject::Disk(disk) => disk.size = self.bytes.unwrap_or(disk.size),
-            Subject::Swap(size) => *size = self.bytes.unwrap_or(*size),
-            Subject::Cores(cores) => *cores = self.number.unwrap_or(*cores),
-            Subject::Limit(limit) => limit.at_least = self.number.or(limit.at_least),
+            Subject::Library(library) => library.version = Some(range()?),
+            Subject::Component(component) => component.version = Some(range()?),
+            Subject::Memory(memory) => memory.size = bytes()?,
+            Subject::Disk(disk) => disk.size = bytes()?,
+            Subject::Swap(size) => *size = bytes()?,
+            Subject::Cores(cores) => *cores = number("8")?,
+            Subject::Limit(limit) => limit.at_least = Some(number("8192")?),
             _ => return Err(not_here()),
         }
         Ok((changed, index))
     }
 
-    /// What would come of a row, by what was found; `None` where it is not about that, or was left out.
-    pub fn judge(&self, id: &str, row: &Row<'_>) -> Option<Changed> {
-        if row.id != id || row.verdict == Verdict::Skipped {
-            return None;
-        }
-        let fits = self.fits(row);
+    /// What would come of a report's rows, by what was found; `None` where none is about that, or it was left out.
+    pub fn judge(&self, id: &str, rows: &[Row<'_>]) -> Option<Changed> {
+        let row = rows.iter().find(|row| row.id == id && row.verdict != Verdict::Skipped)?;
+        // Several needs may lie on one disk, which a report does not say well enough: it may fit by itself, and not with the others.
+        let alone =
+            row.kind != "disk" || rows.iter().filter(|row| row.kind == "disk" && row.verdict != Verdict::Skipped).count() < 2;
+        let fits = self.fits(row).filter(|fits| alone || !fits);
         let by_range = || row.cause.as_deref().is_some_and(|cause| OF_THE_RANGE.contains(&cause));
         Some(match (row.verdict, fits) {
             (Verdict::Met, Some(true)) => Changed::Stays,
@@ -218,13 +205,9 @@ impl WhatIf {
                 }
             }
             Measure::Number => {
-                let told = found?.split_whitespace().next()?;
-                let whole = told.split('.').next()?;
-                match whole.parse::<u64>() {
-                    Ok(number) => Some(number >= self.number?),
-                    // There is no limit.
-                    Err(_) => (row.verdict == Verdict::Met).then_some(true),
-                }
+                let found = found?;
+                let whole = found.split([' ', '.']).next()?.parse::<u64>().ok();
+                if found == "no limit" { Some(true) } else { Some(whole? >= self.number?) }
             }
         }
     }

@@ -8,8 +8,10 @@ use crate::observation::{Barrier, Observation};
 use setup_ready_core::privacy::Replacer;
 
 /// A comparison without what is private, to be pasted or published: names of people and machines, addresses, tokens. What the machines are called here
-/// stays as it is. With `is_here`, one of them is the machine that this runs on, and its names are known.
+/// stays as it is, unless it is a path. With `is_here`, one of them is the machine that this runs on, and its names are known.
 pub fn compared_for_others(mut found: Comparison, sides: &[Side], file: Option<&GuideFile>, is_here: bool) -> Comparison {
+    let is_path = |name: &String| name.contains(['/', '\\']);
+    let is_here = is_here || found.names.iter().any(is_path);
     let mut replacer = Replacer::for_guide(file.map_or("", |file| file.text.as_str()));
     if let Some(file) = file.filter(|_| is_here) {
         own_names(&mut replacer, &Live::for_guide(file), &file.folder());
@@ -34,6 +36,7 @@ pub fn compared_for_others(mut found: Comparison, sides: &[Side], file: Option<&
             fact.usual.iter_mut().chain(&mut fact.odd).for_each(&mut replace);
         }
     }
+    found.names.iter_mut().filter(|name| is_path(name)).for_each(&mut replace);
     found.alike.iter_mut().for_each(|one| reasons(&mut one.group, &mut replace));
     for spread in found.within.iter_mut().chain(&mut found.machines) {
         spread.on.iter_mut().flatten().for_each(&mut replace);

@@ -25,14 +25,14 @@ fn value(found: &Comparison) -> Value {
             "reasons": reasons.collect::<Vec<_>>(),
         })
     };
-    let alike = |one: &Alike| json!({ "id": one.id, "title": clean(&one.title), "level": one.level.word(), "groups": [group(&one.group)] });
+    let alike = |one: &Alike| json!({ "id": one.id, "title": clean(&one.title), "level": one.level.word(), "label": one.level.label(), "groups": [group(&one.group)] });
     let difference = |one: &Difference| {
         let groups: Vec<Value> = one.groups.iter().map(group).collect();
         let deciding: Vec<Value> =
             one.deciding.iter().map(|fact| json!({ "asked": clean(&fact.asked), "usual": fact.usual.as_deref().map(clean), "odd": fact.odd.as_deref().map(clean) })).collect();
         let (usual, odd) = one.between;
         json!({
-            "id": one.id, "title": clean(&one.title), "level": one.level.word(), "groups": groups, "usual": name(found, usual), "odd": name(found, odd),
+            "id": one.id, "title": clean(&one.title), "level": one.level.word(), "label": one.level.label(), "groups": groups, "usual": name(found, usual), "odd": name(found, odd),
             "deciding": deciding, "certain": one.certain,
         })
     };
@@ -72,12 +72,8 @@ pub fn comparison_html(found: &Comparison) -> Result<String, PageError> {
 }
 
 /// How much it matters, behind a title.
-fn importance(level: Level) -> &'static str {
-    match level {
-        Level::Must => "",
-        Level::Should => " (recommended)",
-        Level::May => " (optional)",
-    }
+fn importance(level: Level) -> String {
+    level.label().map(|label| format!(" ({label})")).unwrap_or_default()
 }
 
 fn markdown_group(out: &mut String, found: &Comparison, group: &Group) {

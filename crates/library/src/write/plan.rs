@@ -29,13 +29,9 @@ pub(super) fn titles(report: &Report, step: &Step) -> String {
 }
 
 pub(super) fn marks(step: &Step) -> String {
-    let level = match step.level {
-        Level::Must => None,
-        Level::Should => Some("recommended"),
-        Level::May => Some("optional"),
-    };
     let presumed = step.fix.presumed.then_some("after that, most likely");
-    let marks: Vec<&str> = presumed.into_iter().chain(step.fix.admin.then_some("needs admin rights")).chain(level).collect();
+    let marks: Vec<&str> =
+        presumed.into_iter().chain(step.fix.admin.then_some("needs admin rights")).chain(step.level.label()).collect();
     if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) }
 }
 
