@@ -27,13 +27,25 @@ pub(super) fn is_kept() -> bool {
     KEPT.get().is_some()
 }
 
-/// Gives the terminal back where the keeper cannot any more.
-pub(super) fn restore_if_orphaned() {
+/// Gives the terminal back from the one that works, whether or not the keeper lives: it may be killed before it does so itself.
+pub(super) fn give_terminal_back() {
     if let Some((keeper, modes)) = KEPT.get()
-        && getppid().is_none_or(|parent| parent.as_raw_nonzero().get() != *keeper)
         && let Some(modes) = &modes.0
+        && (getppid().is_none_or(|parent| parent.as_raw_nonzero().get() != *keeper) || !is_in_background(*keeper))
     {
         let _ = tcsetattr(rustix::stdio::stdin(), OptionalActions::Now, modes);
+    }
+}
+
+/// Whether a process lives and another group has its terminal, by what the kernel says of it (proc(5), `pgrp` and `tpgid`): one that works
+/// has no terminal of its own to ask.
+fn is_in_background(process: i32) -> bool {
+    let stat = std::fs::read_to_string(format!("/proc/{process}/stat")).unwrap_or_default();
+    // The name before may hold anything, but ends at the last parenthesis.
+    let words: Vec<&str> = stat.rsplit_once(')').map(|(_, rest)| rest.split_whitespace().collect()).unwrap_or_default();
+    match words.as_slice() {
+        [state, _, group, _, _, foreground, ..] => !matches!(*state, "Z" | "X") && *foreground != "-1" && group != foreground,
+        _ => false,
     }
 }
 

@@ -49,6 +49,6 @@ pub(crate) fn end_what_is_left() {
     #[cfg(target_os = "linux")]
     if linux::is_kept() {
         children::end_all();
-        linux::restore_if_orphaned();
+        linux::give_terminal_back();
     }
 }
