@@ -71,6 +71,8 @@ mod rooms;
 mod schemas;
 #[cfg(all(feature = "desk", target_os = "linux"))]
 mod script_linux;
+#[cfg(feature = "desk")]
+mod surveyed;
 mod walk_and_watch;
 #[cfg(feature = "desk")]
 mod what_if;
