@@ -34,10 +34,13 @@ FROM counting GROUP BY 1, 2;
 CREATE OR REPLACE VIEW versions AS
 SELECT requirement, version, count(*) AS machines FROM counting WHERE version IS NOT NULL GROUP BY requirement, version;
 
--- Week by week (ISO 8601).
+-- Week by week (ISO 8601): each machine in each week in which it was looked at, by the newest report of that.
 CREATE OR REPLACE VIEW weeks AS
-SELECT to_char(checked AT TIME ZONE 'UTC', 'IYYY"-W"IW') AS week, count(*) AS machines, count(*) FILTER (WHERE outcome = 'ready') AS ready
-FROM (SELECT DISTINCT report, checked, outcome FROM counting) AS reports GROUP BY 1;
+SELECT week, count(*) AS machines, count(*) FILTER (WHERE outcome = 'ready') AS ready
+FROM (
+    SELECT week, outcome, row_number() OVER (PARTITION BY coalesce(machine, 'report ' || report), week ORDER BY checked DESC, report DESC) AS place
+    FROM (SELECT DISTINCT report, machine, checked, outcome, to_char(checked AT TIME ZONE 'UTC', 'IYYY"-W"IW') AS week FROM finding) AS reports
+) AS placed WHERE place = 1 GROUP BY week;
 
 -- Which fixes were followed by the requirement being met, of machines that looked again.
 CREATE OR REPLACE VIEW advised AS

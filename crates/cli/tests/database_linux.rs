@@ -117,7 +117,7 @@ fn reports() -> String {
         let outcome = if met { "ready" } else { "not-ready" };
         let _ = writeln!(
             text,
-            "{{\"format\":1,\"project\":\"Driftbuoy\",\"guide\":{{\"sha256\":\"{}\"}},\"machine\":{{{id}\"os\":\"linux\",\"distro\":\"{distro}\",\"distro_version\":\"{version}\",\"arch\":\"x86_64\"}},\"role\":\"firmware\",\"started\":\"2026-11-{day:02}T{:02}:00:{second:02}Z\",\"outcome\":\"{outcome}\",\"requirements\":[{{\"id\":\"cmake\",\"kind\":\"tool\",\"level\":\"must\",\"verdict\":{verdict},\"found\":\"{cmake}\",\"fixes\":[{fixes}]}},{{\"id\":\"memory\",\"kind\":\"memory\",\"level\":\"should\",\"verdict\":\"{}\",\"cause\":null,\"found\":\"8 GB\",\"fixes\":[]}}]}}",
+            "{{\"format\":1,\"project\":\"Driftbuoy\",\"guide\":{{\"sha256\":\"{}\"}},\"machine\":{{{id}\"os\":\"linux\",\"distro\":\"{distro}\",\"distro_version\":\"{version}\",\"arch\":\"x86_64\"}},\"role\":\"firmware\",\"started\":\"2026-11-{day:02}T{:02}:00:{second:02}Z\",\"elapsed_ms\":{at},\"outcome\":\"{outcome}\",\"requirements\":[{{\"id\":\"cmake\",\"kind\":\"tool\",\"level\":\"must\",\"verdict\":{verdict},\"found\":\"{cmake}\",\"fixes\":[{fixes}]}},{{\"id\":\"memory\",\"kind\":\"memory\",\"level\":\"should\",\"verdict\":\"{}\",\"cause\":null,\"found\":\"8 GB\",\"fixes\":[]}}]}}",
             at % 4,
             at / REPORTS.div_ceil(24),
             if at % 10 == 0 { "skipped" } else { "met" },

@@ -388,7 +388,14 @@ fn what_cannot_be_used_is_named_with_the_reason_and_the_others_go_on() {
                 "fifo" => assert!(Command::new("mkfifo").arg(&path).status().unwrap().success()),
                 "missing" => {}
                 "escapes" => {
-                    fs::write(&path, whole.replace("3.25.1", "\\u001b[31m3.25.1").replace("newcomer-01", "\\u202eold")).unwrap();
+                    fs::write(
+                        &path,
+                        whole
+                            .replace("3.25.1", "\\u001b[31m3.25.1")
+                            .replace("newcomer-01", "\\u202eold")
+                            .replace("shared-server", "\\u202eserver"),
+                    )
+                    .unwrap();
                 }
                 other => panic!("{other}"),
             }

@@ -108,12 +108,16 @@ fn as_rows(
 
 /// Names what could not be used, beside the rows.
 fn name(written: &Written, look: &Look) {
-    if (written.broken.is_empty() && written.passed_over.count == 0) || look.detail == Detail::Quiet {
+    let copies = survey::copies(written.copies);
+    if (written.broken.is_empty() && written.passed_over.count == 0 && copies.is_none()) || look.detail == Detail::Quiet {
         return;
     }
     let mut paper = Paper::for_errors(look);
     for one in &written.broken {
         paper.block(0, &survey::broken(one), Ink::Body);
+    }
+    if let Some(copies) = copies {
+        paper.block(0, &format!("{copies}."), Ink::Body);
     }
     if written.passed_over.count > 0 {
         paper.block(0, &written.passed_over.to_string(), Ink::Body);

@@ -89,6 +89,15 @@ pub(crate) fn broken(one: &Broken) -> String {
     format!("{}{line}{more}: {}", one.source, one.reason)
 }
 
+/// What is said of reports that came more than once.
+pub(crate) fn copies(count: u64) -> Option<String> {
+    match count {
+        0 => None,
+        1 => Some("1 more was sent twice, and counts once".to_owned()),
+        more => Some(format!("{more} more were sent twice, and count once")),
+    }
+}
+
 fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
     let survey = &surveyed.survey;
     let of = if project.is_empty() { String::new() } else { format!(" of {project}") };
@@ -110,7 +119,8 @@ fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
         (false, false) => "reports",
     };
     let what = format!("{} {what}", survey.reports);
-    let all: Vec<String> = [Some(what), recordings, days, apart, guides].into_iter().flatten().collect();
+    let copies = copies(surveyed.copies);
+    let all: Vec<String> = [Some(what), recordings, copies, days, apart, guides].into_iter().flatten().collect();
     paper.block(0, &format!("{}.", all.join("; ")), Ink::Quiet);
     if surveyed.interrupted {
         paper.block(0, "It was interrupted: this is what had been read until then.", Ink::Loud);

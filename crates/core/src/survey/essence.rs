@@ -65,6 +65,11 @@ impl Essence {
         Self { when, mark, outcome, in_part: self.in_part, elsewhere, group, changed: part.changed.or(self.changed), items }
     }
 
+    /// The day on which its week began, as days since 1970-01-01 (which was a Thursday).
+    pub(super) fn monday(&self) -> Option<i64> {
+        self.when.map(|when| when.day - (when.day + 3).rem_euclid(7))
+    }
+
     /// Where it stands among the reports of its machine.
     pub(super) fn place(&self) -> (Option<Moment>, u64) {
         (self.when, self.mark)

@@ -8,6 +8,7 @@ use super::what_if::Cost;
 use crate::guide::Level;
 use crate::prelude::*;
 use crate::verdict::Verdict;
+use crate::version::Version;
 use core::cmp::{Ordering, Reverse};
 use hashbrown::HashMap;
 
@@ -24,9 +25,14 @@ pub struct Share {
 }
 
 impl Share {
-    /// In hundredths, rounded: `None` of nothing.
+    /// In hundredths, rounded, but never 0 for some or 100 for not quite all: `None` of nothing.
     pub fn percent(self) -> Option<u64> {
-        (self.of > 0).then(|| (self.count * 200 + self.of) / (self.of * 2))
+        let rounded = (self.count * 200 + self.of).checked_div(self.of * 2)?;
+        Some(match self.count {
+            0 => 0,
+            all if all >= self.of => rounded,
+            _ => rounded.clamp(1, 99),
+        })
     }
 }
 
@@ -122,7 +128,7 @@ pub struct Survey {
     pub by: Option<Dimension>,
     /// The groups, the largest first.
     pub groups: Vec<Grouped>,
-    /// Week by week.
+    /// Week by week: each machine in each week in which it was looked at, as it stood at the end of that.
     pub weeks: Vec<WeekOf>,
     /// Which fixes were followed by the requirement being met.
     pub advised: Vec<Advised>,
@@ -137,7 +143,11 @@ impl Survey {
             return "No report could be read.".to_owned();
         }
         let ready = Share { count: self.ready, of: self.machines };
-        let machines = if self.machines == 1 { "machine is" } else { "machines are" };
+        let machines = match (self.ready, self.machines) {
+            (_, 1) => "machine is",
+            (1, _) => "machines is",
+            _ => "machines are",
+        };
         let mut parts =
             vec![format!("{} of {} {machines} ready ({} %)", self.ready, self.machines, ready.percent().unwrap_or(0))];
         let others = [
@@ -162,7 +172,14 @@ impl Tally {
             // The newest counts; where it is of a part, with what an earlier one says of the rest.
             let mut known: Option<Essence> = None;
             for after in reports {
+                // The same once more, in another form or from another folder: nobody looked again.
+                if known.as_ref().is_some_and(|known| known.place() == after.place()) {
+                    continue;
+                }
                 let before = known.take();
+                if let Some(before) = before.as_ref().filter(|before| before.monday() != after.monday()) {
+                    self.count_week(before);
+                }
                 let later: HashMap<u32, Verdict> = after.items.iter().map(|item| (item.requirement, item.verdict)).collect();
                 for item in before.iter().flat_map(|before| &before.items).filter(|item| item.fix != NONE) {
                     let next = later.get(&item.requirement).filter(|verdict| **verdict != Verdict::Skipped);
@@ -174,6 +191,7 @@ impl Tally {
                 known = Some(before.filter(|_| after.in_part).map_or_else(|| after.clone(), |before| before.with(&after)));
             }
             if let Some(newest) = known {
+                self.count_week(&newest);
                 self.count(&newest);
             }
         }
@@ -240,9 +258,14 @@ impl Tally {
 
     fn tools(&self) -> Vec<ToolSpread> {
         let tool = |(id, counted): (&str, &Counted)| {
-            let mut versions: Vec<(String, u64)> =
-                counted.versions.iter().map(|(version, times)| (self.versions.text(*version).to_owned(), *times)).collect();
+            let mut versions: Vec<((Option<Version>, &str), u64)> = counted
+                .versions
+                .iter()
+                .map(|(version, times)| (self.versions.text(*version), *times))
+                .map(|(text, times)| ((Version::parse(text).ok(), text), times))
+                .collect();
             versions.sort_by(|(a, _), (b, _)| in_order(a, b));
+            let versions = versions.into_iter().map(|((_, text), times)| (text.to_owned(), times)).collect();
             ToolSpread { requirement: id.to_owned(), versions }
         };
         let mut tools: Vec<ToolSpread> = self.each().map(tool).filter(|tool| !tool.versions.is_empty()).collect();
@@ -288,9 +311,10 @@ impl Tally {
     }
 }
 
-/// The order of versions for a list: by their numbers, which any two texts have, then by their text.
-fn in_order(a: &str, b: &str) -> Ordering {
-    let numbers =
-        |text: &str| -> Vec<u64> { text.split(|c: char| !c.is_ascii_digit()).filter_map(|part| part.parse().ok()).collect() };
-    numbers(a).cmp(&numbers(b)).then_with(|| a.cmp(b))
+/// The order of versions for a list; what is none stands at the end, by its letters.
+fn in_order((a, of_a): &(Option<Version>, &str), (b, of_b): &(Option<Version>, &str)) -> Ordering {
+    match (a, b) {
+        (Some(a), Some(b)) => a.compare_listed(b),
+        _ => b.is_some().cmp(&a.is_some()).then_with(|| of_a.cmp(of_b)),
+    }
 }

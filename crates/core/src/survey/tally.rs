@@ -167,8 +167,7 @@ impl Tally {
             None => Some(essence),
         };
         if let Some(essence) = left {
-            self.anonymous += 1;
-            self.count(&essence);
+            self.count_anonymous(&essence);
         }
     }
 
@@ -192,6 +191,8 @@ impl Tally {
             self.ahead += 1;
             return None;
         }
+        self.first = Some(self.first.map_or(when, |first| first.min(when)));
+        self.last = self.last.max(Some(when));
         Some(when)
     }
 
@@ -224,16 +225,24 @@ impl Tally {
         }
     }
 
+    fn count_anonymous(&mut self, essence: &Essence) {
+        self.anonymous += 1;
+        self.count_week(essence);
+        self.count(essence);
+    }
+
+    /// Counts a machine for the week in which it was looked at.
+    pub(super) fn count_week(&mut self, essence: &Essence) {
+        if let Some(monday) = essence.monday() {
+            self.week(monday, [1, u64::from(essence.outcome == Outcome::Ready)]);
+        }
+    }
+
+    /// Counts a machine for all but its weeks.
     pub(super) fn count(&mut self, essence: &Essence) {
         count(&mut self.outcomes, place(essence.outcome));
         if essence.group != NONE {
             count(self.group_outcomes.entry(essence.group).or_default(), place(essence.outcome));
-        }
-        if let Some(when) = essence.when {
-            self.first = Some(self.first.map_or(when, |first| first.min(when)));
-            self.last = Some(self.last.map_or(when, |last| last.max(when)));
-            let monday = when.day - (when.day + 3).rem_euclid(7);
-            self.week(monday, [1, u64::from(essence.outcome == Outcome::Ready)]);
         }
         if let Some(changed) = essence.changed {
             count(&mut self.changes, changed as usize);
@@ -328,8 +337,7 @@ impl Tally {
                     item.fix = number(&mut self.fixes, &other.fixes, item.fix);
                 }
                 if let Some(left) = self.machines.keep(&id, essence) {
-                    self.anonymous += 1;
-                    self.count(&left);
+                    self.count_anonymous(&left);
                 }
             }
         }

@@ -138,6 +138,24 @@ impl Version {
         Some(order.then_with(|| self.build.cmp(&other.build)))
     }
 
+    /// The order of versions in a list, in which each has a place: [`Version::compare`], and where that has none, plain numbering first, words that
+    /// cannot be ranked behind the release, and then the letters.
+    pub fn compare_listed(&self, other: &Self) -> Ordering {
+        let key = |one: &Self| (one.scheme == Scheme::Revision, one.qualifier.rank().unwrap_or(u8::MAX));
+        let pieces = |one: &Self| match &one.qualifier {
+            Qualifier::Before(pieces) | Qualifier::After(pieces) => pieces.clone(),
+            Qualifier::Exact | Qualifier::Unranked(_) => Vec::new(),
+        };
+        let ((numbering, rank), (others_numbering, others_rank)) = (key(self), key(other));
+        numbering
+            .cmp(&others_numbering)
+            .then_with(|| self.release.cmp(&other.release))
+            .then_with(|| rank.cmp(&others_rank))
+            .then_with(|| pieces(self).cmp(&pieces(other)))
+            .then_with(|| self.build.cmp(&other.build))
+            .then_with(|| self.text.cmp(&other.text))
+    }
+
     fn compare_without_build(&self, other: &Self) -> Option<Ordering> {
         if self.scheme != other.scheme {
             return None;

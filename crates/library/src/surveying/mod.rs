@@ -1,5 +1,6 @@
 //! Many reports and recordings, as a stream: each broken one is named, and the others go on.
 
+mod copies;
 mod entry;
 mod input;
 mod pipeline;
@@ -15,6 +16,7 @@ use crate::host::Interrupt;
 use crate::recording::NotRecording;
 use crate::selection::Selection;
 use crate::survey::{Changed, Dimension, Entry, Moment, Survey, Tally, WhatIf};
+use copies::Copies;
 pub(crate) use entry::CountsRead;
 use entry::{Document, document};
 use input::Block;
@@ -67,6 +69,8 @@ pub struct Surveyed {
     pub project: Option<String>,
     /// How many were recordings, assessed again.
     pub recordings: u64,
+    /// How many were copies of others, to the byte, and were not counted.
+    pub copies: u64,
     /// How many could not be used.
     pub broken: u64,
     /// The first of them.
@@ -94,6 +98,7 @@ struct Judge<'g> {
     what_if: Option<(WhatIf, String)>,
     /// Whose reports count: the guide's, else those of the first report.
     project: OnceLock<String>,
+    copies: Copies,
 }
 
 impl<'g> Judge<'g> {
@@ -114,11 +119,28 @@ impl<'g> Judge<'g> {
             changed: changed.map(|(guide, index)| (Arc::new(guide), index)),
             what_if: surveying.what_if.as_ref().map(|what_if| (what_if.clone(), id(what_if))),
             project,
+            copies: Copies::default(),
         }
     }
 
+    /// Counts a report that is no copy.
+    fn add(&self, tally: &mut Tally, entry: &Entry<'_>, changed: Option<Changed>, mark: u64) -> bool {
+        let is_new = self.copies.is_new(mark);
+        if is_new {
+            tally.add(entry, changed);
+        }
+        is_new
+    }
+
     /// Hands each report of a block on, and names what cannot be used.
-    fn each<T>(&self, block: &Block, mut made: T, mut take: impl FnMut(&mut T, &Entry<'_>, Option<Changed>)) -> Part<T> {
+    ///
+    /// `take` is also given the document's mark, and says whether it counts.
+    fn each<T>(
+        &self,
+        block: &Block,
+        mut made: T,
+        mut take: impl FnMut(&mut T, &Entry<'_>, Option<Changed>, u64) -> bool,
+    ) -> Part<T> {
         let (mut recordings, mut broken) = (0, Vec::new());
         if let Some(problem) = &block.problem {
             let (source, line) = (block.source.clone(), Some(block.line));
@@ -129,8 +151,9 @@ impl<'g> Judge<'g> {
                 continue;
             }
             let number = (!block.whole).then(|| block.line + at as u64);
-            match self.one(document(line), &mut |entry, changed| take(&mut made, entry, changed)) {
-                Ok(is_recording) => recordings += u64::from(is_recording),
+            let (mark, mut counts) = (self.copies.mark(line), false);
+            match self.one(document(line), &mut |entry, changed| counts = take(&mut made, entry, changed, mark)) {
+                Ok(is_recording) => recordings += u64::from(is_recording && counts),
                 Err(reason) => broken.push(Broken { source: block.source.clone(), line: number, reason, alike: 0 }),
             }
         }
@@ -240,7 +263,8 @@ impl Surveying<'_> {
         let mut tally = fresh();
         let mut told = Told::default();
         let pipeline = Pipeline { paths: &self.paths, jobs: self.jobs, interrupt: &self.interrupt, progress };
-        let work = |block: &Block| judge.each(block, fresh(), Tally::add);
+        let work =
+            |block: &Block| judge.each(block, fresh(), |tally, entry, changed, mark| judge.add(tally, entry, changed, mark));
         let ran = pipeline.run(&|block| judge.meets(block), &work, &mut |part| match part {
             Ok(part) => {
                 told.take(part.recordings, part.broken);
@@ -256,6 +280,7 @@ impl Surveying<'_> {
             survey: tally.finish(),
             project: judge.project.get().cloned(),
             recordings: told.recordings,
+            copies: judge.copies.count(),
             broken: told.broken,
             named: told.named,
             passed_over: ran.passed_over,
@@ -270,7 +295,7 @@ pub fn surveyed_text(text: &str) -> (Survey, Vec<Broken>) {
     let judge = Judge::of(&Surveying::default());
     let block = Block { source: String::new(), line: 1, bytes: text.as_bytes().to_vec(), whole: false, problem: None };
     judge.meets(&block);
-    let part = judge.each(&block, Tally::new(None, None), Tally::add);
+    let part = judge.each(&block, Tally::new(None, None), |tally, entry, changed, mark| judge.add(tally, entry, changed, mark));
     (part.made.finish(), part.broken)
 }
 

@@ -44,6 +44,8 @@ struct Flat<'e> {
 pub struct Written {
     /// How many reports.
     pub reports: u64,
+    /// How many were copies of others, to the byte, and were not written.
+    pub copies: u64,
     /// What could not be used.
     pub broken: Vec<Broken>,
     /// What lies in a folder and was not read, for its name.
@@ -72,14 +74,11 @@ const COLUMNS: [&str; 18] = [
     "fix",
 ];
 
-/// What a block's reports come to, each row with the number that its report has within the block.
-#[derive(Default)]
-struct Rows {
-    reports: u64,
-    rows: Vec<(u64, String)>,
-}
+/// The rows of each report of a block, with the report's mark: which of two copies is written is decided in the order of the files.
+type Rows = Vec<(u64, Vec<String>)>;
 
-fn add(rows: &mut Rows, entry: &Entry<'_>, form: RowForm) {
+fn add(rows: &mut Rows, (entry, mark): (&Entry<'_>, u64), form: RowForm) {
+    let mut made = Vec::with_capacity(entry.requirements.len());
     for row in &entry.requirements {
         let flat = Flat {
             machine: entry.id.as_deref(),
@@ -105,9 +104,9 @@ fn add(rows: &mut Rows, entry: &Entry<'_>, form: RowForm) {
             RowForm::Json => serde_json::to_string(&flat).unwrap_or_default(),
             RowForm::Csv => csv(&flat),
         };
-        rows.rows.push((rows.reports, text));
+        made.push(text);
     }
-    rows.reports += 1;
+    rows.push((mark, made));
 }
 
 fn csv(flat: &Flat<'_>) -> String {
@@ -159,18 +158,22 @@ pub fn rows(
     if form == RowForm::Csv {
         writeln!(writer, "{}\r", COLUMNS.join(","))?;
     }
-    let work = |block: &Block| judge.each(block, Rows::default(), |rows, entry, _| add(rows, entry, form));
+    let work = |block: &Block| {
+        judge.each(block, Rows::default(), |rows, entry, _, mark| {
+            add(rows, (entry, mark), form);
+            true
+        })
+    };
     let ran = pipeline.run(&|block| judge.meets(block), &work, &mut |part| match part {
         Ok(part) => {
             broken.take(part.recordings, part.broken);
-            let came = part.made.rows.iter().try_for_each(|(of_block, text)| {
-                let number = reports + of_block + 1;
-                match form {
-                    RowForm::Json => writeln!(writer, "{{\"report\":{number},{}", text.get(1..).unwrap_or_default()),
-                    RowForm::Csv => write!(writer, "{number},{text}\r\n"),
-                }
+            let came = part.made.iter().filter(|(mark, _)| judge.copies.is_new(*mark)).try_for_each(|(_, rows)| {
+                reports += 1;
+                rows.iter().try_for_each(|text| match form {
+                    RowForm::Json => writeln!(writer, "{{\"report\":{reports},{}", text.get(1..).unwrap_or_default()),
+                    RowForm::Csv => write!(writer, "{reports},{text}\r\n"),
+                })
             });
-            reports += part.made.reports;
             failed = came.err();
             failed.is_none()
         }
@@ -181,6 +184,6 @@ pub fn rows(
     });
     match failed {
         Some(error) => Err(error),
-        None => Ok(Written { reports, broken: broken.named, passed_over: ran.passed_over }),
+        None => Ok(Written { reports, copies: judge.copies.count(), broken: broken.named, passed_over: ran.passed_over }),
     }
 }

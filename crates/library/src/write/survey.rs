@@ -49,6 +49,7 @@ fn value(surveyed: &Surveyed, project: &str) -> Value {
         "summary": survey.summary(),
         "reports": survey.reports,
         "recordings": surveyed.recordings,
+        "copies": surveyed.copies,
         "machines": survey.machines,
         "told_apart": survey.told_apart,
         "guides": survey.guides,
