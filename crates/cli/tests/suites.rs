@@ -27,6 +27,8 @@ mod database_linux;
 mod docs;
 #[cfg(feature = "desk")]
 mod draft;
+#[cfg(feature = "desk")]
+mod forms;
 #[cfg(target_os = "linux")]
 mod live_components_linux;
 #[cfg(target_os = "linux")]
