@@ -99,7 +99,7 @@ pub(super) const CASES: &[Case] = &[
         guide: "[require.stuck]\ntool = \"stuckctl\"\nversion = \">= 2\"\n",
         machine: "[[program]]\npath = \"/usr/bin/stuckctl\"\nnever_ends = true\n",
         status: 3,
-        each: &[("stuck", "error", "not ok", "error 4")],
+        each: &[("stuck", "error", "not ok", "warning 4")],
         pasted: &["undecided", "stuck"],
         ..NONE
     },
@@ -143,7 +143,7 @@ pub(super) const CASES: &[Case] = &[
         name: "one of several, and none is here",
         guide: "[require.red]\ntool = \"redctl\"\n[require.blue]\ntool = \"bluectl\"\n[require.flag]\nany_of = [\"red\", \"blue\"]\n",
         status: 1,
-        each: &[("flag", "failure", "not ok", "error 8"), ("red", "nothing", "nothing", ""), ("blue", "nothing", "nothing", "")],
+        each: &[("flag", "failure", "not ok", "error 8"), ("red", "nothing", "not ok", ""), ("blue", "nothing", "not ok", "")],
         pasted: &["flag"],
         ..NONE
     },
@@ -161,7 +161,7 @@ pub(super) const CASES: &[Case] = &[
         status: 1,
         each: &[("net", "failure", "not ok", "error 4")],
         says: &["<img src=x>"],
-        pasted: &["*Stars*, [a link](https://quay.example) and `code` | bars <img src=x>."],
+        pasted: &["<b>net</b> & \"more\" ]]> <script>alert(1)</script>"],
         ..NONE
     },
     Case {
@@ -223,7 +223,7 @@ pub(super) const CASES: &[Case] = &[
         guide: "[require.region]\nvariable = \"BUOY_REGION\"\n[[require.region.fix]]\nsay = \"Say where you are.\"\nedit = { file = \"~/.profile\", append = \"export BUOY_REGION=north\" }\n",
         status: 1,
         each: &[("region", "failure", "not ok", "error 4")],
-        says: &["Say where you are."],
+        says: &["Say where you are.", ".profile", "export BUOY_REGION=north"],
         pasted: &[".profile"],
         blocks: &["export BUOY_REGION=north"],
         ..NONE
@@ -262,7 +262,7 @@ pub(super) const CASES: &[Case] = &[
     },
     Case {
         name: "a guide that asks for nothing of this system",
-        guide: "[require.net]\ntool = \"netctl\"\nwhen = { os = \"windows\" }\n",
+        guide: "[require.net]\ntool = \"netctl\"\nwhen = \"windows\"\n",
         each: &[("net", "skipped", "skip", "")],
         not_pasted: &["not ready"],
         ..NONE
@@ -290,7 +290,7 @@ pub(super) const CASES: &[Case] = &[
         status: 1,
         each: &[("net", "failure", "not ok", "error 4")],
         says: &["The crew may open every hatch."],
-        pasted: &["The crew may open every hatch.", "sign out"],
+        pasted: &["The crew may open every hatch.", "Sign out"],
         ..NONE
     },
     Case {

@@ -460,7 +460,7 @@ fn cores_are_those_that_can_be_used(
 }
 
 #[rstest]
-#[case::one_of_them("system = { linux = \">= 5.10\", macos = \"any\" }", None, "This is Linux 6.1.0, x86_64.")]
+#[case::one_of_them("system = { linux = \">= 5.10\", macos = \"any\" }", None, "This is debian 12, Linux 6.1.0, x86_64.")]
 #[case::another_system("system = { windows = \"any\" }", Some(Cause::SystemOther), "This project does not work on Linux.")]
 #[case::too_old(
     "system = { linux = \">= 6.2\" }",
@@ -477,7 +477,7 @@ fn cores_are_those_that_can_be_used(
     Some(Cause::SystemOther),
     "This is debian, and this project works on fedora or alpine."
 )]
-#[case::that_distribution("system = { linux = \"any\" }\ndistro = [\"debian\"]", None, "This is Linux 6.1.0, x86_64.")]
+#[case::that_distribution("system = { linux = \"any\" }\ndistro = [\"debian\"]", None, "This is debian 12, Linux 6.1.0, x86_64.")]
 #[case::another_processor(
     "system = { linux = \"any\" }\narch = [\"aarch64\"]",
     Some(Cause::SystemArch),

@@ -169,6 +169,9 @@ impl<'t> Parser<'t> {
 fn unknown_fact(word: &str) -> String {
     let known: Vec<&str> = Flag::ALL.iter().map(|flag| flag.word()).chain(Fact::ALL.iter().map(|fact| fact.word())).collect();
     let shown = shortened(word);
+    if ["os", "system", "platform"].iter().any(|said| word.eq_ignore_ascii_case(said)) {
+        return format!("`{shown}` is not a fact; a system is named by itself, as in `windows` or `linux and not wsl`");
+    }
     match nearest(word, known.iter().copied().chain(["and", "or", "not"])) {
         Some(near) => format!("`{shown}` is not a fact; did you mean `{near}`?"),
         None => format!("`{shown}` is not a fact; the facts are {}", join_words(&known, "and")),

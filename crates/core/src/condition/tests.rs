@@ -56,6 +56,7 @@ fn three_valued_truth(#[case] text: &str, #[case] truth: Truth) {
 }
 
 #[rstest]
+#[case::a_system_compared("os == windows", 0, "a system is named by itself")]
 #[case::a_near_word("linux and macso", 10, "did you mean `macos`?")]
 #[case::one_equal_sign("arch = x86_64", 5, "write `==`")]
 #[case::order_without_order("arch >= x86_64", 5, "has no order")]

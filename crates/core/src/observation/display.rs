@@ -133,7 +133,12 @@ fn write_caps<'c>(f: &mut fmt::Formatter<'_>, total: &str, mut caps: impl Iterat
 impl Display for System {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         let name = self.os.name();
-        match (&self.pretty, &self.version) {
+        // What a system calls itself, else by its distribution.
+        let distro = || {
+            let version = self.distro_version.as_deref().map(|version| format!(" {version}")).unwrap_or_default();
+            Some(format!("{}{version}", self.distro.as_deref()?))
+        };
+        match (&self.pretty.clone().or_else(distro), &self.version) {
             // The version of such a system is its own, not a kernel's.
             (Some(pretty), Some(version)) if pretty.contains(version.as_str()) => f.write_str(pretty)?,
             (Some(pretty), Some(version)) if self.os != Os::Linux => write!(f, "{pretty} ({version})")?,

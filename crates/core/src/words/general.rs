@@ -29,7 +29,7 @@ pub(super) fn left_out(words: &Words<'_>, left_out: LeftOut) -> String {
             let place = words.requirement.place.and_then(|index| words.guide.places.get(index));
             format!("Checked in {}.", place.map_or("another place", |place| place.title.as_str()))
         }
-        LeftOut::Offline => "Not checked, because you said --offline.".to_owned(),
+        LeftOut::Offline => "Not checked: it needs the network, and you said --offline.".to_owned(),
         LeftOut::NoAlternative => "None of the alternatives is for this machine.".to_owned(),
     }
 }

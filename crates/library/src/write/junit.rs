@@ -1,11 +1,12 @@
 //! The XML that build servers read as results of tests (`JUnit`): suites of cases.
 
+use crate::text::Sanitised;
 use std::fmt::Write;
 
-/// Text within XML 1.0; what it cannot hold at all is left out.
+/// Text within XML 1.0; what it cannot hold at all is left out, and what would act on a terminal or a page is made visible.
 pub(super) fn xml(text: &str) -> String {
     let mut out = String::new();
-    for c in text.chars() {
+    for c in Sanitised::lines(text).to_string().chars() {
         match c {
             '&' => out.push_str("&amp;"),
             '<' => out.push_str("&lt;"),

@@ -35,6 +35,31 @@ pub(super) fn marks(step: &Step) -> String {
     if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) }
 }
 
+/// What is to be done after a step, so that it has an effect.
+pub(super) fn afterwards(then: Then) -> &'static str {
+    match then {
+        Then::NewShell => "Then open a new terminal.",
+        Then::SignIn => "Then sign out and in again.",
+        Then::Restart => "Then restart.",
+    }
+}
+
+/// What a step does, as an item of a list in Markdown: what to type, what to write into which file, and what to mind.
+pub(super) fn does(step: &Step, writer: &mut dyn Write) -> io::Result<()> {
+    let lines: Vec<&String> = step.fix.run.iter().collect();
+    if !lines.is_empty() {
+        block(writer, "   ", &lines)?;
+    }
+    if let Some(edit) = &step.fix.edit {
+        writeln!(writer, "\n   {}", plain(&edit.task()))?;
+        block(writer, "   ", &[&edit.append])?;
+    }
+    if let Some(caution) = &step.fix.caution {
+        writeln!(writer, "\n   Mind: {}\n", plain(caution))?;
+    }
+    Ok(())
+}
+
 /// Writes the plan as Markdown.
 ///
 /// # Errors
@@ -46,19 +71,9 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
     }
     for (number, step) in report.plan.steps.iter().enumerate() {
         writeln!(writer, "{}. {}{}", number + 1, plain(&step.fix.say), marks(step))?;
-        let lines: Vec<&String> = step.fix.run.iter().collect();
-        if !lines.is_empty() {
-            block(&mut writer, "   ", &lines)?;
-        }
-        if let Some(edit) = &step.fix.edit {
-            writeln!(writer, "   {}", plain(&edit.task()))?;
-            block(&mut writer, "   ", &[&edit.append])?;
-        }
+        does(step, &mut writer)?;
         if let Some(choice) = &step.fix.choice {
             writeln!(writer, "   {}\n", plain(choice))?;
-        }
-        if let Some(caution) = &step.fix.caution {
-            writeln!(writer, "   Mind: {}\n", plain(caution))?;
         }
         if let Some(other) = &step.fix.otherwise {
             writeln!(writer, "   The next way: {}", plain(&other.say))?;

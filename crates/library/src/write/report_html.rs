@@ -1,11 +1,10 @@
 //! A report as a page: what to do first, then each requirement with what was looked at, folded.
 
 use super::page::{PageError, clean, command, page};
-use super::plan::{marks, titles};
+use super::plan::{afterwards, marks, titles};
 use super::rehearsals::words;
 use super::report_markdown::{machine, outcome, summary, whom};
 use crate::finding::Verdict;
-use crate::guide::Then;
 use crate::plan::Step;
 use crate::report::{MachineSource, Report};
 use crate::settled::Settled;
@@ -25,11 +24,7 @@ fn step(report: &Report, step: &Step) -> Value {
         "lines": fix.edit.as_ref().map(|edit| clean(&edit.append)),
         "caution": fix.caution.as_deref().map(clean),
         "choice": fix.choice.as_deref().map(clean),
-        "then": fix.then.map(|then| match then {
-            Then::NewShell => "Then open a new terminal.",
-            Then::SignIn => "Then sign out and in again.",
-            Then::Restart => "Then restart.",
-        }),
+        "then": fix.then.map(afterwards),
         "settles": clean(&titles(report, step)),
         "worked_if": report.worked_if(step).map(|sign| clean(&sign)),
     })

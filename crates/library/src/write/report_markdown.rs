@@ -1,7 +1,7 @@
 //! A report to paste into a question: short, the facts first, commands in blocks.
 
-use super::markdown::{block, code, plain};
-use super::plan::{marks, titles};
+use super::markdown::{code, plain};
+use super::plan::{does, marks, titles};
 use crate::finding::Verdict;
 use crate::report::{Outcome, Report};
 use crate::settled::Settled;
@@ -11,6 +11,8 @@ use std::io::{self, Write};
 const MOST_FACTS: usize = 3;
 /// A question with more requirements or steps than these is not read.
 const MOST_SHOWN: usize = 20;
+/// So many are named in a line.
+const MOST_NAMED: usize = 6;
 /// The first characters of a digest are enough to see that two guides are the same.
 const DIGEST: usize = 12;
 
@@ -37,9 +39,18 @@ pub(super) fn whom(report: &Report) -> String {
 /// How many came out how, in words, and how many were left out by a choice.
 pub(super) fn summary(report: &Report) -> String {
     let counts = report.counts();
+    let offline: Vec<&str> = report
+        .left_for_the_network()
+        .filter_map(|one| report.requirement(one))
+        .map(|requirement| requirement.id.as_str())
+        .collect();
+    let named = match offline.get(..MOST_NAMED) {
+        Some(first) if offline.len() > MOST_NAMED => format!("{} and {} more", first.join(", "), offline.len() - MOST_NAMED),
+        _ => offline.join(", "),
+    };
     let left = [
-        (report.not_asked(), "not looked at (--only, --stage, --again)"),
-        (report.left_for_the_network().count(), "left out (--offline)"),
+        (report.not_asked(), "not looked at (--only, --stage, --again)".to_owned()),
+        (offline.len(), format!("left out for want of a network (--offline): {named}")),
     ];
     let left = left.iter().filter(|(count, _)| *count > 0).map(|(count, how)| format!("; {count} needed {how}"));
     let left: String = left.collect();
@@ -88,10 +99,7 @@ pub fn markdown(report: &Report, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "**What I am told to do**\n")?;
     for (number, step) in report.plan.steps.iter().take(MOST_SHOWN).enumerate() {
         writeln!(writer, "{}. {}{} – settles {}", number + 1, plain(&step.fix.say), marks(step), plain(&titles(report, step)))?;
-        let lines: Vec<&String> = step.fix.run.iter().chain(step.fix.edit.iter().map(|edit| &edit.append)).collect();
-        if !lines.is_empty() {
-            block(&mut writer, "   ", &lines)?;
-        }
+        does(step, &mut writer)?;
     }
     if let Some(more) = report.plan.steps.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
         writeln!(writer, "\nand {more} more steps")?;
@@ -101,7 +109,9 @@ pub fn markdown(report: &Report, mut writer: impl Write) -> io::Result<()> {
 
 fn requirement(report: &Report, one: &Settled, writer: &mut impl Write) -> io::Result<()> {
     let Some(requirement) = report.requirement(one) else { return Ok(()) };
-    let cause = one.finding.cause().map(|cause| format!(" ({})", cause.word())).unwrap_or_default();
+    let marks: Vec<&str> =
+        one.finding.cause().map(crate::cause::Cause::word).into_iter().chain(requirement.level.label()).collect();
+    let cause = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
     writeln!(writer, "- {}{cause}: {}", code(&requirement.id), plain(&report.message(one)))?;
     for answer in one.finding.evidence.iter().take(MOST_FACTS) {
         writeln!(writer, "  - {}: {}", plain(&answer.probe.to_string()), plain(&answer.observation.to_string()))?;

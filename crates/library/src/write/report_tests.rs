@@ -1,10 +1,11 @@
 //! A report as results of tests: `JUnit` for build servers, TAP for whatever reads that.
 
 use super::junit::{Came, Case, Suites};
-use super::plan::line;
+use super::plan::{afterwards, line};
 use crate::finding::Verdict;
 use crate::report::Report;
 use crate::settled::Settled;
+use crate::text::Sanitised;
 use std::fmt::Write;
 
 /// The message and the first fix, a line each.
@@ -24,22 +25,28 @@ fn in_full(report: &Report, one: &Settled) -> String {
         if let Some(edit) = &fix.edit {
             let _ = write!(text, "\n{}\n  {}", edit.task(), edit.append);
         }
+        if let Some(caution) = &fix.caution {
+            let _ = write!(text, "\nMind: {caution}");
+        }
+        if let Some(then) = fix.then {
+            let _ = write!(text, "\n{}", afterwards(then));
+        }
     }
-    text
+    Sanitised::lines(&text).to_string()
 }
 
 fn case(report: &Report, one: &Settled) -> Option<Case> {
     let requirement = report.requirement(one)?;
-    let message = report.message(one);
+    let message = line(&report.message(one));
     let in_a_line = || one.finding.cause().map_or_else(|| message.clone(), |cause| format!("{}: {message}", cause.word()));
     let came = match one.finding.verdict() {
         Verdict::Met => Came::Well,
         Verdict::Skipped | Verdict::Blocked => Came::Skipped(message.clone()),
         // What is only recommended makes no machine unready, and fails no build.
-        Verdict::Unmet if requirement.level != crate::guide::Level::Must => {
-            Came::Skipped(format!("recommended, and not met: {message}"))
-        }
-        Verdict::Unmet => Came::Failed(in_a_line(), in_full(report, one)),
+        Verdict::Unmet => match requirement.level.label() {
+            Some(label) => Came::Skipped(format!("{label}, and not met: {message}")),
+            None => Came::Failed(in_a_line(), in_full(report, one)),
+        },
         Verdict::Unknown => Came::Unknown(in_a_line(), in_full(report, one)),
     };
     let took_ms = one.finding.evidence.iter().map(|answer| answer.elapsed_ms).sum();
