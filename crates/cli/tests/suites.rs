@@ -12,6 +12,7 @@
 
 #[cfg(feature = "desk")]
 mod arrived;
+mod at_once;
 mod bench;
 #[cfg(feature = "desk")]
 mod beside;
