@@ -142,7 +142,7 @@ pub(super) fn cases() -> Vec<(Case, String, String)> {
                 name: "a file of settings that is not there, and keys in it",
                 guide: "[require.region]\nvariable = \"BUOY_REGION\"\nenv_file = \".env\"\nafter = [\"settings\"]\n[require.settings]\nfile = \".env\"\n[[require.settings.fix]]\nsay = \"Copy the example.\"\nrun = [\"cp .env.example .env\"]\n",
                 machine: "[[file]]\npath = \".env.example\"\ntext = \"BUOY_REGION=\"\n",
-                order: &["cp .env.example .env", "BUOY_REGION"],
+                order: &["put your own values"],
                 ..NONE
             },
             &[],

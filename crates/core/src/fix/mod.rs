@@ -26,8 +26,7 @@ mod unknown;
 pub(crate) use agreement::agreed;
 pub(crate) use alternatives::cheapest_first;
 pub(crate) use circumstances::Circumstances;
-#[cfg(test)]
-pub(crate) use effect::Effect;
+pub(crate) use effect::{Change, CheckoutChange, Effect};
 pub use model::{Fix, Source};
 pub(crate) use model::{Part, Prepares, Whole};
 pub use shell::{Shell, quote};

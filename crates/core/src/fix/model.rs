@@ -123,10 +123,44 @@ impl Source {
     }
 }
 
+/// With what the effect of a command is gone, by its first word; none where it lasts, or where that cannot be told.
+fn command_lost_with(command: &str) -> Option<Then> {
+    const OF_A_TERMINAL: [&str; 10] =
+        ["export", "unset", "set", "setenv", "unsetenv", "ulimit", "limit", "source", ".", "Remove-Item"];
+    let mut words = command.split_whitespace().skip_while(|word| matches!(*word, "sudo" | "doas"));
+    let (first, second) = (words.next()?, words.next().unwrap_or_default());
+    let scripts = ["/bin/activate", "\\Scripts\\activate", "\\Scripts\\Activate.ps1"];
+    let of_a_terminal = match first {
+        "Remove-Item" => second.starts_with("Env:"),
+        word => OF_A_TERMINAL.contains(&word) || word.starts_with("$env:") || scripts.iter().any(|end| word.ends_with(end)),
+    };
+    // `-w` and a file are for good (sysctl(8) reads files at each start).
+    let of_this_start = match first {
+        "sysctl" => second.contains('='),
+        "systemctl" => matches!(second, "stop" | "start" | "restart"),
+        "modprobe" => true,
+        _ => false,
+    };
+    if of_a_terminal { Some(Then::NewShell) } else { of_this_start.then_some(Then::Restart) }
+}
+
 impl Fix {
     /// There is a command to run or a line to write; else words alone tell what to do.
     pub fn acts(&self) -> bool {
         !self.run.is_empty() || self.edit.is_some()
+    }
+
+    /// It gets something from elsewhere, or installs it.
+    pub(crate) fn fetches(&self) -> bool {
+        self.download_bytes.is_some() || self.part.as_ref().is_some_and(|part| part.of != Whole::Groups)
+    }
+
+    /// With what its effect is gone again: a variable of one terminal with that, what only the running system knows with a restart.
+    pub(crate) fn lost_with(&self) -> Option<Then> {
+        if self.edit.is_some() || self.then.is_some() {
+            return None;
+        }
+        self.run.iter().filter_map(|command| command_lost_with(command)).min()
     }
 
     /// Whether what would come of it was worked out, and meets the requirement; else it cannot be told before.

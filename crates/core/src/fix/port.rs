@@ -140,7 +140,10 @@ fn move_to(case: &Case<'_>, set_by: &SetBy, free: u16) -> Fix {
     match (&set_by.variable, &set_by.env_file, &set_by.entry) {
         (Some(name), Some(file), _) => fix.edit = Some(Edit::append(file.as_str(), format!("{name}={free}"))),
         (_, _, Some((file, key))) => fix.say = format!("{} Set {key} to {free} in {file}.", fix.say),
-        (Some(name), None, None) => fix.run = vec![case.here.shell.set(name, &free.to_string())],
+        (Some(name), None, None) => {
+            fix.say = format!("In the terminal in which you build, have the project use port {free} instead, which is free.");
+            fix.run = vec![case.here.shell.set(name, &free.to_string())];
+        }
         (None, _, None) => {}
     }
     fix

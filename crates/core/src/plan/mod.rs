@@ -1,7 +1,9 @@
 //! One plan for everything: steps merged, in a workable order, with what they cost.
 
 mod schedule;
+mod ways;
 
+use crate::cause::Cause;
 use crate::fix::{Fix, Part, Prepares, Whole};
 use crate::guide::{Existence, Guide, Level, Subject, Then};
 use crate::prelude::*;
@@ -96,6 +98,9 @@ pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
 /// Something to do, before what can be one command is made one.
 struct Item<'s> {
     fix: &'s Fix,
+    /// What is said of the same commands by others.
+    also: Vec<&'s str>,
+    causes: Vec<Cause>,
     settles: Vec<usize>,
     level: Level,
 }
@@ -110,19 +115,33 @@ struct Draft<'s> {
 impl<'s> Draft<'s> {
     fn of(guide: &Guide, settled: &'s [Settled]) -> Self {
         let mut draft = Self::default();
-        let mut same: HashMap<(&str, &[String]), usize> = HashMap::new();
+        // The same commands are typed once, whatever is said of them; words alone are one step where they are the same.
+        let mut same: HashMap<(&str, &[String], Option<(&str, &str)>), usize> = HashMap::new();
         for one in settled {
             let Some(requirement) = guide.requirements.get(one.index) else { continue };
             // An `any_of` offers the cheapest of its alternatives.
             let Some(fix) = one.fixes.first().filter(|_| !requirement.alternative) else { continue };
-            let at = *same.entry((fix.say.as_str(), fix.run.as_slice())).or_insert(draft.items.len());
+            let words = if fix.run.is_empty() || fix.part.is_some() { fix.say.as_str() } else { "" };
+            let edit = fix.edit.as_ref().map(|edit| (edit.file.as_str(), edit.append.as_str()));
+            let at = *same.entry((words, fix.run.as_slice(), edit)).or_insert(draft.items.len());
             draft.by_requirement.insert(one.index, at);
+            let causes = one.finding.cause().into_iter();
             match draft.items.get_mut(at) {
                 Some(item) => {
                     item.settles.push(one.index);
                     item.level = item.level.min(requirement.level);
+                    item.causes.extend(causes);
+                    if item.fix.say != fix.say && !item.also.contains(&fix.say.as_str()) {
+                        item.also.push(&fix.say);
+                    }
                 }
-                None => draft.items.push(Item { fix, settles: vec![one.index], level: requirement.level }),
+                None => draft.items.push(Item {
+                    fix,
+                    also: Vec::new(),
+                    causes: causes.collect(),
+                    settles: vec![one.index],
+                    level: requirement.level,
+                }),
             }
         }
         draft
@@ -142,7 +161,8 @@ impl<'s> Draft<'s> {
                 })
             });
             let then = item.fix.then;
-            Task { needs, then, is_event: then.is_some() && !item.fix.acts(), merges, admin: item.fix.admin, level }
+            let (is_event, lost_with) = (then.is_some() && !item.fix.acts(), item.fix.lost_with());
+            Task { needs, then, is_event, lost_with, merges, admin: item.fix.admin, level }
         };
         self.items.iter().zip(needs).zip(levels).map(task).collect()
     }
@@ -185,7 +205,9 @@ impl<'s> Draft<'s> {
             let fetches = item.fix.run.iter().take(prepares).filter_map(|command| lists.get(command.as_str()));
             first.chain(programs).chain(fetches).copied().collect()
         };
-        self.items.iter().map(of).collect()
+        let mut needs: Vec<Vec<usize>> = self.items.iter().map(of).collect();
+        needs.iter_mut().zip(ways::cleared(&self.items)).for_each(|(needs, cleared)| needs.extend(cleared));
+        needs
     }
 
     /// Which item puts a program where it can be called.
@@ -219,6 +241,9 @@ impl<'s> Draft<'s> {
             level: group.iter().filter_map(|index| todo.get(*index)).map(|task| task.level).min()?,
         };
         step.settles.sort_unstable();
+        for say in items.iter().flat_map(|item| &item.also) {
+            step.fix.say = format!("{} {say}", step.fix.say);
+        }
         if let (Some(part), true) = (&fix.part, items.len() > 1) {
             let parts: Vec<&Part> = items.iter().filter_map(|item| item.fix.part.as_ref()).collect();
             let names = without_repeats(parts.iter().map(|part| part.name.as_str()));

@@ -6,7 +6,7 @@
 use crate::guide::{Level, Then};
 use crate::prelude::*;
 use alloc::collections::{BTreeMap, BTreeSet};
-use hashbrown::HashSet;
+use hashbrown::{HashMap, HashSet};
 
 /// A step as the schedule sees it.
 #[derive(Debug, Clone)]
@@ -17,6 +17,8 @@ pub(super) struct Task {
     pub(super) then: Option<Then>,
     /// It is itself the new terminal, the sign-in or the restart.
     pub(super) is_event: bool,
+    /// With what its effect is gone again: it is done after the last of these.
+    pub(super) lost_with: Option<Then>,
     /// Tasks of one kind can be one command.
     pub(super) merges: Option<usize>,
     pub(super) admin: bool,
@@ -42,6 +44,52 @@ const BUDGET: usize = 2_000_000;
 
 /// Puts tasks into slots, those with admin rights first or last. A ring of needs is broken at its first task, since a plan is better than none.
 pub(super) fn schedule(tasks: &[Task], admin_first: bool) -> Vec<Slot> {
+    let slots = in_slots(tasks, admin_first);
+    let late = lost_on_the_way(tasks, slots.iter().filter_map(|slot| slot.then).max());
+    if !late.contains(&true) {
+        return slots;
+    }
+    // None of them is interrupted, and only others of them need one: they make up the end.
+    let (end, before): (Vec<usize>, Vec<usize>) = (0..tasks.len()).partition(|index| late.get(*index) == Some(&true));
+    let [mut slots, end] = [before, end].map(|part| in_slots_of(tasks, &part, admin_first));
+    let groups = end.into_iter().flat_map(|slot| slot.groups);
+    match slots.last_mut() {
+        Some(last) if last.then.is_none() => last.groups.extend(groups),
+        _ => slots.push(Slot { groups: groups.collect(), ..Slot::default() }),
+    }
+    slots
+}
+
+/// Which tasks' effect would be gone after the heaviest interruption, where nothing else needs them before.
+fn lost_on_the_way(tasks: &[Task], heaviest: Option<Then>) -> Vec<bool> {
+    let mut late: Vec<bool> = tasks.iter().map(|task| task.lost_with.is_some() && task.lost_with <= heaviest).collect();
+    // Whoever is needed by one that comes before comes before.
+    let mut early: Vec<usize> = (0..tasks.len()).filter(|index| late.get(*index) == Some(&false)).collect();
+    while let Some(index) = early.pop() {
+        for need in tasks.get(index).into_iter().flat_map(|task| &task.needs) {
+            if let Some(late) = late.get_mut(*need).filter(|late| **late) {
+                *late = false;
+                early.push(*need);
+            }
+        }
+    }
+    late
+}
+
+/// The slots of some of the tasks, as if the others were done.
+fn in_slots_of(tasks: &[Task], part: &[usize], admin_first: bool) -> Vec<Slot> {
+    let place: HashMap<usize, usize> = part.iter().enumerate().map(|(place, index)| (*index, place)).collect();
+    let of_part: Vec<Task> = part
+        .iter()
+        .filter_map(|index| tasks.get(*index))
+        .map(|task| Task { needs: task.needs.iter().filter_map(|need| place.get(need)).copied().collect(), ..task.clone() })
+        .collect();
+    let back = |places: Vec<usize>| places.into_iter().filter_map(|place| part.get(place)).copied().collect::<Vec<_>>();
+    let slot = |slot: Slot| Slot { groups: slot.groups.into_iter().map(back).collect(), events: back(slot.events), ..slot };
+    in_slots(&of_part, admin_first).into_iter().map(slot).collect()
+}
+
+fn in_slots(tasks: &[Task], admin_first: bool) -> Vec<Slot> {
     let graph = Graph::new(tasks);
     let interruptions = fewest(&graph).unwrap_or_else(|| lightest_first(&graph));
     let mut progress = Progress { admin: admin_first, ..Progress::new(&graph) };

@@ -5,7 +5,7 @@ use hashbrown::HashMap;
 use proptest::prelude::*;
 
 fn task(needs: &[usize], then: Option<Then>) -> Task {
-    Task { needs: needs.to_vec(), then, is_event: false, merges: None, admin: false, level: Level::Must }
+    Task { needs: needs.to_vec(), then, is_event: false, lost_with: None, merges: None, admin: false, level: Level::Must }
 }
 
 fn interruptions(slots: &[Slot]) -> [usize; 3] {
@@ -89,12 +89,14 @@ fn fewest_commands(tasks: &[Task]) -> usize {
 /// Tasks that only need earlier ones.
 fn tasks(count: usize, then: bool) -> impl Strategy<Value = Vec<Task>> {
     let then = if then { prop::option::of(prop::sample::select(EVENTS.to_vec())).boxed() } else { Just(None).boxed() };
-    let one = (any::<u8>(), any::<u8>(), then, any::<bool>(), prop::option::of(0_usize..2), any::<bool>(), 0_usize..3);
+    let lost = prop::option::of(prop::sample::select(EVENTS.to_vec()));
+    let one = (any::<u8>(), any::<u8>(), then, any::<bool>(), prop::option::of(0_usize..2), any::<bool>(), 0_usize..3, lost);
     prop::collection::vec(one, 1..=count).prop_map(|all| {
-        let task = |(index, (bits, more, then, is_event, merges, admin, level))| Task {
+        let task = |(index, (bits, more, then, is_event, merges, admin, level, lost))| Task {
             needs: (0..index).filter(|need| (bits & more) >> need & 1 == 1).collect(),
             then,
             is_event: is_event && Option::is_some(&then),
+            lost_with: if Option::is_some(&then) { None } else { lost },
             merges: if Option::is_some(&then) { None } else { merges },
             admin,
             level: Level::ALL[level],
@@ -125,6 +127,11 @@ proptest! {
             prop_assert!(task.then.is_none() || slots[from..].iter().any(|slot| slot.then >= task.then));
         }
         prop_assert_eq!(interruptions(&slots), fewest_interruptions(&tasks));
+        // What a later interruption would undo comes behind it, where nobody needs it before.
+        for (index, task) in tasks.iter().enumerate().filter(|(_, task)| task.lost_with.is_some()) {
+            let needed = tasks.iter().any(|other| other.needs.contains(&index));
+            prop_assert!(needed || slots[place[&index].0..].iter().all(|slot| slot.then.is_none() || slot.then < task.lost_with));
+        }
     }
 
     #[test]
