@@ -3,7 +3,7 @@
 mod cases;
 
 use super::bench::text;
-use cases::{Case, cases};
+use cases::{CASES, Case};
 use serde_json::Value;
 use std::process::Command;
 
@@ -31,13 +31,14 @@ fn steps(plan: &Value) -> Vec<String> {
     plan["plan"]["steps"].as_array().unwrap().iter().map(one).collect()
 }
 
-fn wrong(case: &Case, guide: &str, machine: &str) -> Vec<String> {
+fn wrong(case: &Case) -> Vec<String> {
     let folder = tempfile::tempdir().unwrap();
     let within = folder.path();
-    std::fs::write(within.join("setup-guide.toml"), format!("{GUIDE}{guide}")).unwrap();
+    std::fs::write(within.join("setup-guide.toml"), format!("{GUIDE}{}{}", case.before.concat(), case.guide)).unwrap();
     let no_admin = case.asked.contains(&"no-admin");
     let admin = if no_admin { "admin = false" } else { "admin = true\nelevate = \"sudo\"" };
-    std::fs::write(within.join("m.toml"), format!("{}{machine}", MACHINE.replace("ADMIN", admin))).unwrap();
+    std::fs::write(within.join("m.toml"), format!("{}{}{}", MACHINE.replace("ADMIN", admin), case.also.concat(), case.machine))
+        .unwrap();
     let output = Command::new(env!("CARGO_BIN_EXE_setup-ready"))
         .args(["plan", "--machine", "m.toml", "--format", "json"])
         .current_dir(within)
@@ -84,9 +85,9 @@ fn wrong(case: &Case, guide: &str, machine: &str) -> Vec<String> {
 #[test]
 fn a_plan_for_several_things_at_once_can_be_followed() {
     let only = std::env::var("AT_ONCE_ONLY").unwrap_or_default();
-    let chosen: Vec<_> = cases().into_iter().filter(|(case, ..)| case.name.contains(&only)).collect();
-    let told = |(case, guide, machine): &(Case, String, String)| {
-        let wrong = wrong(case, guide, machine);
+    let chosen: Vec<&Case> = CASES.iter().filter(|case| case.name.contains(&only)).collect();
+    let told = |case: &&Case| {
+        let wrong = wrong(case);
         (!wrong.is_empty()).then(|| format!("{}\n    {}", case.name, wrong.join("\n    ")))
     };
     let failed: Vec<String> = chosen.iter().filter_map(told).collect();

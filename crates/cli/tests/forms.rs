@@ -18,7 +18,7 @@ const MACHINE: &str = "format = 1\nother_ports = \"free\"\npath = [\"/usr/bin\",
 const FORMS: [(&str, &str); 6] =
     [("junit", "r.xml"), ("tap", "r.tap"), ("sarif", "r.sarif"), ("markdown", "r.md"), ("html", "r.html"), ("json", "r.json")];
 
-/// What a reader of JUnit makes of each case: by its name, with all that it says.
+/// What a reader of `JUnit` makes of each case: by its name, with all that it says.
 fn junit(read: &str) -> Result<BTreeMap<String, (String, String)>, String> {
     let report = quick_junit::Report::deserialize_from_str(read).map_err(|error| error.to_string())?;
     let other = junit_parser::from_reader(read.as_bytes()).map_err(|error| error.to_string())?;
@@ -198,7 +198,7 @@ fn of_one(read: &Read, (id, junit, tap, sarif): &(&str, &str, &str, &str)) -> Ve
 
 fn of_all(read: &Read, case: &Case, html: &str) -> Vec<String> {
     let mut wrong = Vec::new();
-    let junit: String = read.junit.iter().map(|(name, (_, said))| format!("{name} {said} ")).collect();
+    let junit = read.junit.iter().map(|(name, (_, said))| format!("{name} {said}")).collect::<Vec<_>>().join(" ");
     let (markdown, blocks) = &read.markdown;
     let unescaped = html
         .replace("&lt;", "<")
@@ -208,7 +208,7 @@ fn of_all(read: &Read, case: &Case, html: &str) -> Vec<String> {
         .replace("&#39;", "'")
         .replace("&amp;", "&");
     let mut forms = vec![("JUnit", junit.as_str()), ("HTML", unescaped.as_str())];
-    let tap: Option<String> = read.tap.as_ref().map(|told| told.iter().map(|(_, rest)| format!("{rest} ")).collect());
+    let tap = read.tap.as_ref().map(|told| told.iter().map(|(_, rest)| rest.as_str()).collect::<Vec<_>>().join(" "));
     forms.extend(tap.as_deref().map(|tap| ("TAP", tap)));
     for part in case.says {
         wrong.extend(

@@ -6,6 +6,7 @@ use super::bench::text;
 use cases::{CASES, Case};
 use serde_json::Value;
 use std::collections::BTreeMap;
+use std::fmt::Write as _;
 use std::path::Path;
 use std::process::{Command, Output};
 
@@ -71,7 +72,7 @@ fn machine(words: &[&str]) -> String {
     );
     for (tool, version) in versions {
         let tells = if version == "stuck" { "never_ends = true".to_owned() } else { format!("prints = \"{tool}ctl {version}\"") };
-        made.push_str(&format!("[[program]]\npath = \"{folder}{tool}ctl{end}\"\n{tells}\n"));
+        let _ = write!(made, "[[program]]\npath = \"{folder}{tool}ctl{end}\"\n{tells}\n");
     }
     made
 }

@@ -9,7 +9,7 @@ pub(super) struct Case {
     pub(super) machine: &'static str,
     pub(super) asked: &'static [&'static str],
     pub(super) status: i32,
-    /// A requirement; then what it is for JUnit (`success`, `failure`, `error`, `skipped`), for TAP (`ok`, `not ok`, `skip`), and for SARIF the level
+    /// A requirement; then what it is for `JUnit` (`success`, `failure`, `error`, `skipped`), for TAP (`ok`, `not ok`, `skip`), and for SARIF the level
     /// and the line at which it stands, or nothing.
     pub(super) each: &'static [(&'static str, &'static str, &'static str, &'static str)],
     /// What each form must say, once it was read.

@@ -105,6 +105,9 @@ struct Item<'s> {
     level: Level,
 }
 
+/// What a fix says where that tells it from others, what it has one type, and the file and line that it has one write.
+type Typed<'s> = (&'s str, &'s [String], Option<(&'s str, &'s str)>);
+
 #[derive(Default)]
 struct Draft<'s> {
     items: Vec<Item<'s>>,
@@ -116,7 +119,7 @@ impl<'s> Draft<'s> {
     fn of(guide: &Guide, settled: &'s [Settled]) -> Self {
         let mut draft = Self::default();
         // The same commands are typed once, whatever is said of them; words alone are one step where they are the same.
-        let mut same: HashMap<(&str, &[String], Option<(&str, &str)>), usize> = HashMap::new();
+        let mut same: HashMap<Typed<'_>, usize> = HashMap::new();
         for one in settled {
             let Some(requirement) = guide.requirements.get(one.index) else { continue };
             // An `any_of` offers the cheapest of its alternatives.

@@ -29,10 +29,10 @@ pub(super) fn cleared(items: &[Item<'_>]) -> Vec<Vec<usize>> {
     let mut of_checkouts: HashMap<&str, usize> = HashMap::new();
     for (at, item) in items.iter().enumerate() {
         for change in changes(item) {
-            match change {
-                Change::Path { path, .. } => drop(of_paths.entry(path).or_insert(at)),
-                Change::Checkout(path, CheckoutChange::Clean) => drop(of_checkouts.insert(path, at)),
-                _ => {}
+            if let Change::Path { path, .. } = change {
+                of_paths.entry(path).or_insert(at);
+            } else if let Change::Checkout(path, CheckoutChange::Clean) = change {
+                of_checkouts.insert(path, at);
             }
         }
     }
@@ -44,10 +44,10 @@ pub(super) fn cleared(items: &[Item<'_>]) -> Vec<Vec<usize>> {
             first.extend(clearing.iter().copied().filter(weighty));
         }
         for change in changes(item) {
-            match change {
-                Change::Path { path, .. } => first.extend(folders_above(path).filter_map(|folder| of_paths.get(folder)).copied()),
-                Change::Checkout(path, CheckoutChange::Branch(_)) => first.extend(of_checkouts.get(path.as_str()).copied()),
-                _ => {}
+            if let Change::Path { path, .. } = change {
+                first.extend(folders_above(path).filter_map(|folder| of_paths.get(folder)).copied());
+            } else if let Change::Checkout(path, CheckoutChange::Branch(_)) = change {
+                first.extend(of_checkouts.get(path.as_str()).copied());
             }
         }
         first.retain(|other| *other != at);
