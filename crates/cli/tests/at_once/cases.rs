@@ -267,4 +267,11 @@ pub(super) const CASES: &[Case] = &[
         also: &[],
         ..NONE
     },
+    Case {
+        name: "the same command with something to mind, and a sign-in, stands by itself",
+        guide: "[require.a]\ntool = \"actl\"\n[[require.a.fix]]\nsay = \"Fetch it.\"\nrun = [\"fetch all\"]\n[require.b]\ntool = \"bctl\"\n[[require.b.fix]]\nsay = \"Fetch it.\"\nrun = [\"fetch all\"]\nthen = \"sign-in\"\n",
+        order: &["fetch all", "Sign out"],
+        once: &["Sign out"],
+        ..NONE
+    },
 ];

@@ -125,8 +125,7 @@ impl Source {
 
 /// With what the effect of a command is gone, by its first word; none where it lasts, or where that cannot be told.
 fn command_lost_with(command: &str) -> Option<Then> {
-    const OF_A_TERMINAL: [&str; 10] =
-        ["export", "unset", "set", "setenv", "unsetenv", "ulimit", "limit", "source", ".", "Remove-Item"];
+    const OF_A_TERMINAL: [&str; 9] = ["export", "unset", "set", "setenv", "unsetenv", "ulimit", "limit", "source", "."];
     let mut words = command.split_whitespace().skip_while(|word| matches!(*word, "sudo" | "doas"));
     let (first, second) = (words.next()?, words.next().unwrap_or_default());
     let scripts = ["/bin/activate", "\\Scripts\\activate", "\\Scripts\\Activate.ps1"];

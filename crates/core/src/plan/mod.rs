@@ -105,8 +105,8 @@ struct Item<'s> {
     level: Level,
 }
 
-/// What a fix says where that tells it from others, what it has one type, and the file and line that it has one write.
-type Typed<'s> = (&'s str, &'s [String], Option<(&'s str, &'s str)>);
+/// What a fix says where that tells it from others, what it has one type, the file and line that it has one write, and what else is to be known of it.
+type Typed<'s> = (&'s str, &'s [String], Option<(&'s str, &'s str)>, (bool, Option<Then>, Option<&'s str>));
 
 #[derive(Default)]
 struct Draft<'s> {
@@ -126,7 +126,8 @@ impl<'s> Draft<'s> {
             let Some(fix) = one.fixes.first().filter(|_| !requirement.alternative) else { continue };
             let words = if fix.run.is_empty() || fix.part.is_some() { fix.say.as_str() } else { "" };
             let edit = fix.edit.as_ref().map(|edit| (edit.file.as_str(), edit.append.as_str()));
-            let at = *same.entry((words, fix.run.as_slice(), edit)).or_insert(draft.items.len());
+            let around = (fix.admin, fix.then, fix.caution.as_deref());
+            let at = *same.entry((words, fix.run.as_slice(), edit, around)).or_insert(draft.items.len());
             draft.by_requirement.insert(one.index, at);
             let causes = one.finding.cause().into_iter();
             match draft.items.get_mut(at) {

@@ -21,10 +21,13 @@ fn bars_all(cause: Cause) -> bool {
     )
 }
 
+/// So many come before all that is fetched; each with each would be too many to put in order.
+const MOST_CLEARING: usize = 16;
+
 /// Which items each should come after.
 pub(super) fn cleared(items: &[Item<'_>]) -> Vec<Vec<usize>> {
-    let clearing: Vec<usize> =
-        (0..items.len()).filter(|at| items.get(*at).is_some_and(|item| item.causes.iter().copied().any(bars_all))).collect();
+    let clears = |at: &usize| items.get(*at).is_some_and(|item| item.causes.iter().copied().any(bars_all));
+    let clearing: Vec<usize> = (0..items.len()).filter(clears).take(MOST_CLEARING).collect();
     let mut of_paths: HashMap<&str, usize> = HashMap::new();
     let mut of_checkouts: HashMap<&str, usize> = HashMap::new();
     for (at, item) in items.iter().enumerate() {

@@ -50,12 +50,14 @@ pub(super) fn does(step: &Step, writer: &mut dyn Write) -> io::Result<()> {
     if !lines.is_empty() {
         block(writer, "   ", &lines)?;
     }
+    // A block has a blank line around it already.
+    let gap = |after_block: bool| if after_block { "" } else { "\n" };
     if let Some(edit) = &step.fix.edit {
-        writeln!(writer, "\n   {}", plain(&edit.task()))?;
+        writeln!(writer, "{}   {}", gap(!lines.is_empty()), plain(&edit.task()))?;
         block(writer, "   ", &[&edit.append])?;
     }
     if let Some(caution) = &step.fix.caution {
-        writeln!(writer, "\n   Mind: {}\n", plain(caution))?;
+        writeln!(writer, "{}   Mind: {}\n", gap(step.fix.acts()), plain(caution))?;
     }
     Ok(())
 }
