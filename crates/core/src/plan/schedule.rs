@@ -6,7 +6,7 @@
 use crate::guide::{Level, Then};
 use crate::prelude::*;
 use alloc::collections::{BTreeMap, BTreeSet};
-use hashbrown::{HashMap, HashSet};
+use hashbrown::HashSet;
 
 /// A step as the schedule sees it.
 #[derive(Debug, Clone)]
@@ -78,17 +78,24 @@ fn lost_on_the_way(tasks: &[Task], heaviest: Option<Then>) -> Vec<bool> {
 
 /// The slots of some of the tasks, as if the others were done.
 fn in_slots_of(tasks: &[Task], part: &[usize], admin_first: bool) -> Vec<Slot> {
-    let place: HashMap<usize, usize> = part.iter().enumerate().map(|(place, index)| (*index, place)).collect();
+    let mut place = vec![None; tasks.len()];
+    for (at, index) in part.iter().enumerate() {
+        if let Some(place) = place.get_mut(*index) {
+            *place = Some(at);
+        }
+    }
     let of_part: Vec<Task> = part
         .iter()
         .filter_map(|index| tasks.get(*index))
-        .map(|task| Task { needs: task.needs.iter().filter_map(|need| place.get(need)).copied().collect(), ..task.clone() })
+        .map(|task| Task { needs: task.needs.iter().filter_map(|need| *place.get(*need)?).collect(), ..task.clone() })
         .collect();
     let back = |places: Vec<usize>| places.into_iter().filter_map(|place| part.get(place)).copied().collect::<Vec<_>>();
     let slot = |slot: Slot| Slot { groups: slot.groups.into_iter().map(back).collect(), events: back(slot.events), ..slot };
     in_slots(&of_part, admin_first).into_iter().map(slot).collect()
 }
 
+/// Once in the program, however often it is called.
+#[inline(never)]
 fn in_slots(tasks: &[Task], admin_first: bool) -> Vec<Slot> {
     let graph = Graph::new(tasks);
     let interruptions = fewest(&graph).unwrap_or_else(|| lightest_first(&graph));
