@@ -3,10 +3,10 @@
 //! Each row is one way. What still says the same is read; of the rest it is told what it is and what to ask for. Written before anything was
 //! done for it, from docs/many-machines.md and from what is known of those programs; of the first 47, 11 held then.
 
-use crate::bench::text;
+use crate::bench::{in_folder, text};
 use std::io::Write as _;
 use std::path::Path;
-use std::process::{Command, Output};
+use std::process::Output;
 
 const SENT: &str = include_str!("recordings/kept/laptop.recording.json");
 
@@ -267,7 +267,7 @@ const WAYS: &[Way] = &[
 ];
 
 fn run(arguments: &[&str], within: &Path) -> Output {
-    Command::new(env!("CARGO_BIN_EXE_setup-ready")).args(arguments).current_dir(within).output().unwrap()
+    in_folder(within, "80", arguments)
 }
 
 fn verdicts(output: &Output) -> Vec<String> {

@@ -2,10 +2,9 @@
 
 mod cases;
 
-use super::bench::text;
+use super::bench::{hold, in_folder, text};
 use cases::{CASES, Case};
 use serde_json::Value;
-use std::process::Command;
 
 const GUIDE: &str = "format = 1\nproject.name = \"Buoy\"\n";
 const MACHINE: &str = "format = 1\nother_ports = \"free\"\npath = [\"/usr/bin\"]\n[machine]\nname = \"made-up\"\n\
@@ -39,11 +38,7 @@ fn wrong(case: &Case) -> Vec<String> {
     let admin = if no_admin { "admin = false" } else { "admin = true\nelevate = \"sudo\"" };
     std::fs::write(within.join("m.toml"), format!("{}{}{}", MACHINE.replace("ADMIN", admin), case.also.concat(), case.machine))
         .unwrap();
-    let output = Command::new(env!("CARGO_BIN_EXE_setup-ready"))
-        .args(["plan", "--machine", "m.toml", "--format", "json"])
-        .current_dir(within)
-        .output()
-        .unwrap();
+    let output = in_folder(within, "80", &["plan", "--machine", "m.toml", "--format", "json"]);
     let Ok(plan) = serde_json::from_slice::<Value>(&output.stdout) else {
         return vec![format!("no plan: {}", text(&output.stderr))];
     };
@@ -84,14 +79,5 @@ fn wrong(case: &Case) -> Vec<String> {
 
 #[test]
 fn a_plan_for_several_things_at_once_can_be_followed() {
-    let only = std::env::var("AT_ONCE_ONLY").unwrap_or_default();
-    // The engine is the same everywhere, and under Wine each start takes its time.
-    let chosen: Vec<&Case> =
-        CASES.iter().filter(|case| case.name.contains(&only)).step_by(if cfg!(windows) { 6 } else { 1 }).collect();
-    let told = |case: &&Case| {
-        let wrong = wrong(case);
-        (!wrong.is_empty()).then(|| format!("{}\n    {}", case.name, wrong.join("\n    ")))
-    };
-    let failed: Vec<String> = chosen.iter().filter_map(told).collect();
-    assert!(failed.is_empty(), "{} of {} held\n  {}", chosen.len() - failed.len(), chosen.len(), failed.join("\n  "));
+    hold(CASES, 6, |case| case.name, wrong);
 }

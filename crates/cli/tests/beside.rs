@@ -5,7 +5,7 @@ use std::process::{Command, Output};
 
 use serde::Deserialize;
 
-use super::bench::text;
+use super::bench::{in_folder, text};
 
 /// What a described machine has where a pair does not say otherwise: each table with the words that it begins with.
 const ORDINARY: [(&str, &str); 6] = [
@@ -45,7 +45,7 @@ fn machine(name: &str, said: &str) -> String {
 }
 
 fn run(within: &Path, arguments: &[&str]) -> Output {
-    Command::new(env!("CARGO_BIN_EXE_setup-ready")).args(arguments).current_dir(within).env("COLUMNS", "200").output().unwrap()
+    in_folder(within, "200", arguments)
 }
 
 /// What is wrong with how two sides are compared.

@@ -2,7 +2,7 @@
 
 mod cases;
 
-use super::bench::text;
+use super::bench::{hold, in_folder, text};
 use cases::{CASES, Case};
 use serde_json::Value;
 use std::collections::BTreeMap;
@@ -123,7 +123,7 @@ fn wrong(case: &Case) -> Vec<String> {
     std::fs::write(within.join("machine.toml"), format!("{MACHINE}{}", case.machine)).unwrap();
     let run = |more: &[&str]| {
         let arguments = [&["preflight", "--machine", "machine.toml"], case.asked, more].concat();
-        Command::new(env!("CARGO_BIN_EXE_setup-ready")).args(arguments).current_dir(within).output().unwrap()
+        in_folder(within, "80", &arguments)
     };
     let also: Vec<String> = FORMS.iter().map(|(form, file)| format!("{form}={file}")).collect();
     let also: Vec<&str> = also.iter().flat_map(|one| ["--also", one.as_str()]).collect();
@@ -275,14 +275,5 @@ fn of_all(read: &Read, case: &Case, html: &str) -> Vec<String> {
 
 #[test]
 fn each_form_says_to_its_readers_what_they_must_know() {
-    let only = std::env::var("FORMS_ONLY").unwrap_or_default();
-    // The engine is the same everywhere, and under Wine each start takes its time.
-    let chosen: Vec<&Case> =
-        CASES.iter().filter(|case| case.name.contains(&only)).step_by(if cfg!(windows) { 8 } else { 1 }).collect();
-    let told = |case: &&Case| {
-        let wrong = wrong(case);
-        (!wrong.is_empty()).then(|| format!("{}\n    {}", case.name, wrong.join("\n    ")))
-    };
-    let failed: Vec<String> = chosen.iter().filter_map(told).collect();
-    assert!(failed.is_empty(), "{} of {} held\n  {}", chosen.len() - failed.len(), chosen.len(), failed.join("\n  "));
+    hold(CASES, 8, |case| case.name, wrong);
 }

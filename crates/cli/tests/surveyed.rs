@@ -2,13 +2,13 @@
 
 mod cases;
 
-use super::bench::text;
+use super::bench::{hold, in_folder, text};
 use cases::{CASES, Case};
 use serde_json::Value;
 use std::collections::BTreeMap;
 use std::fmt::Write as _;
 use std::path::Path;
-use std::process::{Command, Output};
+use std::process::Output;
 
 const GUIDE: &str = r#"
 format = 1
@@ -78,13 +78,7 @@ fn machine(words: &[&str]) -> String {
 }
 
 fn run(within: &Path, arguments: &[&str]) -> Output {
-    Command::new(env!("CARGO_BIN_EXE_setup-ready"))
-        .args(arguments)
-        .env("COLUMNS", "200")
-        .env_remove("CI")
-        .current_dir(within)
-        .output()
-        .unwrap()
+    in_folder(within, "200", arguments)
 }
 
 /// One report as it was sent, made by the program of a described machine, with what no described machine has put into it.
@@ -250,12 +244,7 @@ fn wrong(case: &Case) -> Vec<String> {
             wrong.push(format!("{what} it is something else: {other}"));
         }
     }
-    let narrow = Command::new(env!("CARGO_BIN_EXE_setup-ready"))
-        .args(["survey", "sent"])
-        .env("COLUMNS", "50")
-        .current_dir(within)
-        .output()
-        .unwrap();
+    let narrow = in_folder(within, "50", &["survey", "sent"]);
     let narrow = text(&narrow.stdout);
     wrong.extend(narrow.lines().filter(|line| line.chars().count() > 50).map(|line| format!("too wide: {line}")));
     wrong
@@ -263,16 +252,5 @@ fn wrong(case: &Case) -> Vec<String> {
 
 #[test]
 fn a_survey_says_what_was_counted_by_hand() {
-    let only = std::env::var("SURVEYED_ONLY").unwrap_or_default();
-    // The engine is the same everywhere, and under Wine each start takes its time.
-    let chosen: Vec<&Case> =
-        CASES.iter().filter(|case| case.name.contains(&only)).step_by(if cfg!(windows) { 12 } else { 1 }).collect();
-    let failed: Vec<String> = chosen
-        .iter()
-        .filter_map(|case| {
-            let wrong = wrong(case);
-            (!wrong.is_empty()).then(|| format!("{}\n    {}", case.name, wrong.join("\n    ")))
-        })
-        .collect();
-    assert!(failed.is_empty(), "{} of {} held\n  {}", chosen.len() - failed.len(), chosen.len(), failed.join("\n  "));
+    hold(CASES, 12, |case| case.name, wrong);
 }
