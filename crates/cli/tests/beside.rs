@@ -1,7 +1,7 @@
 //! Pairs of machines, and what whoever compares them must be able to read of them.
 
 use std::path::Path;
-use std::process::{Command, Output};
+use std::process::Output;
 
 use serde::Deserialize;
 
@@ -163,7 +163,7 @@ fn a_path_in_the_place_of_a_name_is_pasted_without_the_home_folder() {
     }
     let (one, other) = (file("class"), file("mine"));
     let told = |more: &[&str]| {
-        let mut command = Command::new(env!("CARGO_BIN_EXE_setup-ready"));
+        let mut command = std::process::Command::new(env!("CARGO_BIN_EXE_setup-ready"));
         command.args(["compare", &one, &other, "--format"]).args(more).current_dir(&home);
         text(&command.env("HOME", &home).env("USER", "oskar").output().unwrap().stdout)
     };
