@@ -57,6 +57,8 @@ mod live_windows;
 mod live_workspace_linux;
 #[cfg(feature = "desk")]
 mod many;
+#[cfg(unix)]
+mod meanwhile;
 mod parts;
 mod plans;
 mod program;

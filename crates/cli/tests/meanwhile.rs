@@ -1,0 +1,147 @@
+//! What somebody does while `walk` and `preflight --watch` wait for them, and what they must then be able to read.
+
+#[path = "meanwhile/cases.rs"]
+mod cases;
+
+use std::io::{Read, Write};
+use std::process::{Child, ChildStdin, Command, Stdio};
+use std::sync::mpsc::{Receiver, channel};
+use std::time::{Duration, Instant};
+
+use super::bench::{Bench, hold, text};
+use cases::{Case, Step, WALKS, WATCHES};
+
+/// The program while it runs, and what it wrote that no step has read yet.
+struct Running {
+    child: Child,
+    input: Option<ChildStdin>,
+    written: Receiver<Vec<u8>>,
+    unread: String,
+}
+
+impl Running {
+    fn start(bench: &Bench, arguments: &[&str]) -> Self {
+        // Both streams in one, as a terminal has them.
+        let (mut stream, output) = std::io::pipe().unwrap();
+        let mut command = bench.command(&[], arguments);
+        command.env("HOME", bench.folder.path().join("home")).env_remove("SHELL").env_remove("ENV");
+        let mut child = command.stdin(Stdio::piped()).stdout(output.try_clone().unwrap()).stderr(output).spawn().unwrap();
+        let (sender, written) = channel();
+        std::thread::spawn(move || {
+            let mut buffer = [0; 4096];
+            while let Ok(count @ 1..) = stream.read(&mut buffer) {
+                let _ = sender.send(buffer[..count].to_vec());
+            }
+        });
+        Self { input: child.stdin.take(), child, written, unread: String::new() }
+    }
+
+    /// All that it writes until it waits for somebody; where it does not within half a minute, or has ended, what there is.
+    fn until_it_waits(&mut self) -> Result<String, String> {
+        let began = Instant::now();
+        loop {
+            if let Some(at) =
+                self.unread.find("\n> ").map(|at| at + 3).or_else(|| self.unread.find("Waiting until").map(|at| at + 13))
+            {
+                return Ok(self.unread.drain(..at).collect());
+            }
+            match self.written.recv_timeout(Duration::from_secs(30).saturating_sub(began.elapsed())) {
+                Ok(bytes) => self.unread.push_str(&String::from_utf8_lossy(&bytes)),
+                Err(_) => return Err(std::mem::take(&mut self.unread)),
+            }
+        }
+    }
+
+    fn until_it_ends(&mut self) -> (Option<i32>, String) {
+        let began = Instant::now();
+        while let Ok(bytes) = self.written.recv_timeout(Duration::from_secs(30).saturating_sub(began.elapsed())) {
+            self.unread.push_str(&String::from_utf8_lossy(&bytes));
+        }
+        let code = self.child.try_wait().unwrap().and_then(|status| status.code());
+        (code, std::mem::take(&mut self.unread))
+    }
+}
+
+impl Drop for Running {
+    fn drop(&mut self) {
+        let _ = self.child.kill();
+        let _ = self.child.wait();
+    }
+}
+
+/// What of this is not as it must be. Of words between `|` one is enough.
+fn read(told: &str, says: &[&str], never: &[&str]) -> Vec<String> {
+    // Where a line is broken is no matter here.
+    let plain = told.split_whitespace().collect::<Vec<_>>().join(" ");
+    let missing =
+        says.iter().filter(|one| !one.split('|').any(|one| plain.contains(one))).map(|one| format!("does not say {one:?}"));
+    let there = never.iter().filter(|one| told.contains(**one) || plain.contains(**one)).map(|one| format!("says {one:?}"));
+    missing.chain(there).collect()
+}
+
+fn outside(bench: &Bench, script: &str) {
+    let done = Command::new("sh")
+        .args(["-euc", script])
+        .current_dir(bench.project())
+        .env("BIN", bench.bin())
+        .env("HOME", bench.folder.path().join("home"))
+        .env("HERE", bench.folder.path())
+        .output()
+        .unwrap();
+    assert!(done.status.success(), "{script}: {}", text(&done.stderr));
+}
+
+fn wrong(case: &Case) -> Vec<String> {
+    let bench = Bench::new(case.guide);
+    std::fs::create_dir(bench.folder.path().join("home")).unwrap();
+    let mut running: Option<Running> = None;
+    for (number, step) in case.steps.iter().enumerate() {
+        let mut failed = Vec::new();
+        let mut told = String::new();
+        match step {
+            Step::Does(script) => outside(&bench, script),
+            Step::Starts(arguments) => running = Some(Running::start(&bench, arguments)),
+            other => {
+                let running = running.as_mut().unwrap();
+                match other {
+                    Step::Types(line) => {
+                        let _ = running.input.as_mut().unwrap().write_all(line.as_bytes());
+                    }
+                    Step::Closes => drop(running.input.take()),
+                    Step::Signals(signal) => {
+                        let pid = running.child.id().to_string();
+                        assert!(Command::new("kill").args([*signal, pid.as_str()]).status().unwrap().success());
+                    }
+                    Step::Waits(says, never) => match running.until_it_waits() {
+                        Ok(all) => (failed, told) = (read(&all, says, never), all),
+                        Err(all) => (failed, told) = (vec!["does not wait for anybody".to_owned()], all),
+                    },
+                    Step::Ends(code, says, never) => {
+                        let (ended, all) = running.until_it_ends();
+                        failed = read(&all, says, never);
+                        if ended != Some(*code) {
+                            failed.insert(0, format!("ends with {ended:?} and not {code}"));
+                        }
+                        told = all;
+                    }
+                    Step::Does(_) | Step::Starts(_) => {}
+                }
+            }
+        }
+        if !failed.is_empty() {
+            let said = told.lines().map(|line| format!("        | {line}\n")).collect::<String>();
+            return vec![format!("step {}: {}\n{said}", number + 1, failed.join(", "))];
+        }
+    }
+    Vec::new()
+}
+
+#[test]
+fn a_walk_says_what_somebody_needs_whatever_they_do_meanwhile() {
+    hold(WALKS, 1, |case| case.name, wrong);
+}
+
+#[test]
+fn watching_says_what_somebody_needs_whatever_they_do_meanwhile() {
+    hold(WATCHES, 1, |case| case.name, wrong);
+}
