@@ -206,9 +206,10 @@ pub(crate) struct Preflight {
   setup-ready walk --role firmware
 
 At each stop, type:
-  Enter     after you have done what it says: it is checked again
-  explain   everything about what is open; or explain ID
-  skip      go on without it
+  Enter     after you have done, in another window, what it says: it is
+            looked at again, with the guide as it is then
+  explain   everything about what is open; or explain and the name of one
+  skip      go on without it; it is looked at once more at the end
   quit      stop here; the next walk goes on from this stage"
 )]
 pub(crate) struct Walk {

@@ -1,5 +1,6 @@
 //! Questions to the person at a terminal. Nothing is asked of a pipe.
 
+use crate::keyboard;
 use crate::look::{Ink, Look, Paper};
 use build_setup_ready::guide::Guide;
 use build_setup_ready::text::join_words;
@@ -21,11 +22,10 @@ fn answer(question: &str) -> Option<String> {
     let mut error = std::io::stderr();
     let _ = write!(error, "{question} ");
     let _ = error.flush();
-    let mut line = String::new();
     // The end of the input is no answer.
-    let read = std::io::stdin().read_line(&mut line).ok()?;
-    let _ = if read == 0 { writeln!(error) } else { Ok(()) };
-    (read > 0).then(|| line.trim().to_owned())
+    let line = keyboard::answer();
+    let _ = if line.is_none() { writeln!(error) } else { Ok(()) };
+    Some(line?.trim().to_owned())
 }
 
 /// Asks a question to which the word "yes" alone is a yes.

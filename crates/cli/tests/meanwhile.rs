@@ -57,7 +57,13 @@ impl Running {
         while let Ok(bytes) = self.written.recv_timeout(Duration::from_secs(30).saturating_sub(began.elapsed())) {
             self.unread.push_str(&String::from_utf8_lossy(&bytes));
         }
-        let code = self.child.try_wait().unwrap().and_then(|status| status.code());
+        // The end of what it writes comes a moment before its own.
+        let mut code = self.child.try_wait().unwrap();
+        while code.is_none() && began.elapsed() < Duration::from_secs(30) {
+            std::thread::sleep(Duration::from_millis(10));
+            code = self.child.try_wait().unwrap();
+        }
+        let code = code.and_then(|status| status.code());
         (code, std::mem::take(&mut self.unread))
     }
 }
@@ -129,8 +135,8 @@ fn wrong(case: &Case) -> Vec<String> {
             }
         }
         if !failed.is_empty() {
-            let said = told.lines().map(|line| format!("        | {line}\n")).collect::<String>();
-            return vec![format!("step {}: {}\n{said}", number + 1, failed.join(", "))];
+            let said = told.lines().collect::<Vec<_>>().join("\n        | ");
+            return vec![format!("step {}: {}\n        | {said}", number + 1, failed.join(", "))];
         }
     }
     Vec::new()

@@ -9,11 +9,11 @@ use crate::observation::Observation;
 use crate::probe::Probe;
 use crate::report::{MachineSource, Report};
 use crate::settled::Settled;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 use std::time::{Duration, Instant, SystemTime};
 
-/// What the open requirements of a report rest on, as it was then.
+/// What the requirements of a report rest on, as it was then.
 #[derive(Debug)]
 pub struct Watch {
     answers: Vec<Answer>,
@@ -21,13 +21,11 @@ pub struct Watch {
 }
 
 impl Watch {
-    /// Remembers what a report's open requirements rest on: the answers that are had at once (files, ports, programs on PATH, sockets), the
-    /// folders of PATH, the programs that were asked, and these `files`.
-    pub fn new(report: &Report, files: &[&Path]) -> Self {
-        let mut watch = Self { answers: Vec::new(), files: BTreeMap::new() };
-        for file in files {
-            watch.remember(file);
-        }
+    /// Remembers what a report's requirements rest on: the answers that are had at once (files, ports, programs on PATH, sockets), the folders of
+    /// PATH, the programs that were asked, the files on which slower answers rest, and these `files`. Of what is met only what a change in a file can
+    /// undo, since time alone seldom does.
+    pub fn new(report: &Report, files: &[&Path], host: &dyn Host) -> Self {
+        let mut watch = Self::of_files(files);
         if report.frame.source != MachineSource::Live {
             return watch;
         }
@@ -35,14 +33,34 @@ impl Watch {
         for folder in std::env::split_paths(&path).filter(|folder| folder.is_absolute()) {
             watch.remember(&folder);
         }
-        let open = |one: &&Settled| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown);
-        for answer in report.settled.iter().filter(open).flat_map(|one| &one.finding.evidence) {
+        let mut seen = BTreeSet::new();
+        let (open, met): (Vec<&Settled>, Vec<&Settled>) =
+            report.settled.iter().partition(|one| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown));
+        let of = |all: Vec<&'_ Settled>| all.into_iter().flat_map(|one| one.finding.evidence.clone()).collect::<Vec<Answer>>();
+        for (answer, is_open) in of(open).into_iter().map(|one| (one, true)).chain(of(met).into_iter().map(|one| (one, false))) {
+            if !seen.insert(answer.probe.clone()) {
+                continue;
+            }
             if let Probe::Run { path, .. } = &*answer.probe {
                 watch.remember(Path::new(path));
             }
-            if is_cheap(&answer.probe) && !watch.answers.iter().any(|known| known.probe == answer.probe) {
-                watch.answers.push(answer.clone());
+            let places = host.rests_on(&answer.probe);
+            if !is_cheap(&answer.probe) {
+                for place in &places {
+                    watch.remember(place);
+                }
+            } else if is_open || !places.is_empty() {
+                watch.answers.push(answer);
             }
+        }
+        watch
+    }
+
+    /// Remembers only these files, each as it is, or that it is not there.
+    pub fn of_files(files: &[&Path]) -> Self {
+        let mut watch = Self { answers: Vec::new(), files: BTreeMap::new() };
+        for file in files {
+            watch.remember(file);
         }
         watch
     }

@@ -22,23 +22,26 @@ use std::io::Write;
 use std::path::Path;
 use std::sync::Arc;
 
-/// Checks what was asked for, after the questions that a person must answer first; gives the consent too, so that it need not be asked for twice.
+/// Checks what was asked for, after the questions that a person must answer first. What was agreed to for an earlier report of this run is not asked
+/// for again, and what it advised for the first time is not said to have been advised before.
 /// `for_people`: the result is one that a person reads, and they may be asked.
 pub(crate) fn checked(
     file: &GuideFile,
-    (typed, before_agreed): (&Check, &Consent),
+    (typed, earlier): (&Check, Option<&Report>),
     (for_people, interrupt): (bool, &Interrupt),
     look: &Look,
-) -> Result<(Report, Consent), Failure> {
+) -> Result<Report, Failure> {
     let how = &typed.how;
     let mut selection = resolve(typed, &file.guide)?;
-    if selection.consent == Consent::Withheld {
-        selection.consent = before_agreed.clone();
+    if let Some(earlier) = earlier.filter(|_| selection.consent == Consent::Withheld) {
+        selection.consent = earlier.selection.consent.clone();
     }
     let memory: Option<Remembered<LastResult>> = memory(file, how);
     let last = memory.as_ref().and_then(Remembered::read);
     // What was advised on a described machine was done nowhere.
-    if how.machine.is_none() {
+    if let Some(earlier) = earlier {
+        selection.advised = Arc::clone(&earlier.selection.advised);
+    } else if how.machine.is_none() {
         selection.advised = Arc::new(last.as_ref().map(LastResult::advice).unwrap_or_default());
     }
     let before = last.as_ref().filter(|_| typed.again);
@@ -50,14 +53,13 @@ pub(crate) fn checked(
     }
     ask_consent(&mut selection, how, file, look);
     let whole = selection.only.is_empty() && selection.stage.is_none();
-    let consent = selection.consent.clone();
     let report = looked(file, how, selection, interrupt, look)?;
     // A part that was asked for by name says nothing about the rest; nor does what was cut short.
     if let Some(memory) = memory.filter(|_| (whole || before.is_some()) && !report.frame.interrupted) {
         // Nothing is lost where it cannot be remembered: the next preflight looks at everything.
         let _ = memory.write(&LastResult::of(&report, last.as_ref()));
     }
-    Ok((report, consent))
+    Ok(report)
 }
 
 /// Where something is remembered of this guide; `None` where the user has no home folder.
@@ -287,9 +289,9 @@ fn note_about_roles(guide: &Guide, look: &Look) {
     let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
 }
 
-/// What to type next.
-pub(crate) fn next_commands(typed: &Check, shown: &Shown, role: Option<&Role>) -> NextCommands {
-    let mut words = vec!["setup-ready preflight".to_owned()];
+/// What to type next, with this command.
+pub(crate) fn next_commands(command: &str, typed: &Check, shown: &Shown, role: Option<&Role>) -> NextCommands {
+    let mut words = vec![format!("setup-ready {command}")];
     let mut option = |name: &str, value: String| words.push(format!("--{name} {value}"));
     let quoted = |text: &str| build_setup_ready::fix::quote(text, build_setup_ready::fix::Shell::Posix);
     let guide = shown.guide.as_ref().map(|guide| quoted(&guide.display().to_string()));

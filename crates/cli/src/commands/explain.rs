@@ -83,7 +83,8 @@ fn level_word(level: Level) -> &'static str {
     }
 }
 
-fn page(paper: &mut Paper<'_>, cause: Cause, file: Option<&GuideFile>) {
+/// The page of a cause, with what a guide says about it.
+pub(crate) fn page(paper: &mut Paper<'_>, cause: Cause, file: Option<&GuideFile>) {
     let page = cause.page();
     paper.block(0, &format!("{}  ({})", cause.word(), cause.about().title()), Ink::Heading);
     paper.gap();

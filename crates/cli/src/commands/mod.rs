@@ -26,6 +26,7 @@ mod survey;
 #[cfg(feature = "desk")]
 mod third_act;
 mod walk;
+mod watch;
 #[cfg(feature = "desk")]
 mod witness;
 

@@ -4,13 +4,12 @@ use crate::exit::{Failure, Status};
 use crate::look::{Ink, Look, Paper, plan};
 use crate::output;
 use build_setup_ready::report::{Outcome, Report};
-use build_setup_ready::selection::Consent;
 use build_setup_ready::{Interrupt, write};
 
 /// Checks as a preflight does, and shows only what to do.
 pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
     let file = load_guide(shown, look)?;
-    let (report, _) = checked(&file, (&typed.check, &Consent::Withheld), (typed.format == PlanFormat::Text, interrupt), look)?;
+    let report = checked(&file, (&typed.check, None), (typed.format == PlanFormat::Text, interrupt), look)?;
     let written = |write: fn(&Report, &mut Vec<u8>) -> std::io::Result<()>| {
         let mut text = Vec::new();
         write(&report, &mut text).map(|()| text).map_err(Failure::Output)
@@ -36,7 +35,7 @@ pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&I
             paper.block(0, text, Ink::Body);
             if !(report.plan.steps.is_empty() && report.outcome() == Outcome::Ready) {
                 let role = report.role.and_then(|role| file.guide.roles.get(role));
-                paper.copyable(2, &next_commands(&typed.check, shown, role).again);
+                paper.copyable(2, &next_commands("preflight", &typed.check, shown, role).again);
             }
             paper.into_text().into_bytes()
         }

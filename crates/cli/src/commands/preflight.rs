@@ -1,17 +1,13 @@
 use super::check::{checked, load_guide, next_commands};
 use crate::arguments::{self, Check, Format, Shown};
 use crate::exit::{Failure, Status};
-use crate::keyboard::{Heard, Keyboard};
 use crate::look::{Detail, Ink, Look, Paper, report};
 use crate::output;
-use build_setup_ready::report::{Outcome, Report};
-use build_setup_ready::selection::Consent;
+use build_setup_ready::report::Report;
 use build_setup_ready::text::join_words;
-use build_setup_ready::{GuideFile, Interrupt, Recorded, Watch, random_id, record, remembered_id, state_folder, write};
+use build_setup_ready::{GuideFile, Interrupt, Recorded, random_id, record, remembered_id, state_folder, write};
 use std::cell::OnceCell;
 use std::io::Write;
-use std::path::Path;
-use std::time::Duration;
 
 pub(crate) fn run(
     typed: &arguments::Preflight,
@@ -23,10 +19,10 @@ pub(crate) fn run(
             let message = "--watch shows text, and another form is asked for".to_owned();
             return Err(Failure::Word { message, note: "Leave one of the two out.".to_owned() });
         }
-        return watch(typed, shown, interrupt, look);
+        return super::watch::run(typed, shown, interrupt, look);
     }
     let file = load_guide(shown, look)?;
-    let (mut report, _) = checked(&file, (&typed.check, &Consent::Withheld), (typed.format == Format::Text, interrupt), look)?;
+    let mut report = checked(&file, (&typed.check, None), (typed.format == Format::Text, interrupt), look)?;
     if typed.id {
         let kept = state_folder(&file.folder()).and_then(|folder| remembered_id(&folder).ok());
         report.frame.id = Some(kept.unwrap_or_else(random_id));
@@ -103,69 +99,18 @@ impl Told<'_> {
     }
 }
 
-fn text(report: &Report, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {
+pub(super) fn text(report: &Report, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {
     let mut paper = Paper::new(look);
     let role = report.role.and_then(|role| report.guide.roles.get(role));
-    report::draw(&mut paper, report, &next_commands(typed, shown, role));
+    report::draw(&mut paper, report, &next_commands("preflight", typed, shown, role));
     paper.into_text().into_bytes()
 }
 
-fn status(report: &Report) -> Status {
+pub(super) fn status(report: &Report) -> Status {
     if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() }
 }
 
-/// How often it is looked whether anything changed.
-const PACE: Duration = Duration::from_millis(500);
-
-/// Checks again whenever something changes or Enter is pressed, until everything needed is met.
-fn watch(typed: &arguments::Preflight, shown: &Shown, interrupt: &Interrupt, look: &Look) -> Result<Status, Failure> {
-    let mut check = typed.check.clone();
-    let mut agreed = Consent::Withheld;
-    let mut keyboard: Option<Keyboard> = None;
-    loop {
-        let file = load_guide(shown, look)?;
-        // A yes holds for exactly what was shown.
-        let (report, consent) = checked(&file, (&check, &agreed), (keyboard.is_none(), interrupt), look)?;
-        output::write(&text(&report, &typed.check, shown, look), shown.output.as_deref())?;
-        if matches!(report.outcome(), Outcome::Ready | Outcome::ReadyInPart) || report.frame.interrupted {
-            return Ok(status(&report));
-        }
-        check.how.role = report.role.and_then(|role| file.guide.roles.get(role)).map(|role| role.id.clone());
-        agreed = consent;
-        // From here on the keyboard is listened to all the time.
-        let keyboard = keyboard.get_or_insert_with(Keyboard::listen);
-        let files: Vec<&Path> = [Some(file.path.as_path()), check.how.machine.as_deref()].into_iter().flatten().collect();
-        let seen = Watch::new(&report, &files);
-        let waiting = if keyboard.has_ended() {
-            "Waiting until something changes. Ctrl-C ends it."
-        } else {
-            "Waiting until something changes, or you press Enter. Ctrl-C ends it."
-        };
-        note(waiting, look);
-        let Some(reason) = wait(&seen, keyboard, (&file, interrupt)) else { return Ok(Status::Interrupted) };
-        note(&format!("{reason} Checking again."), look);
-    }
-}
-
-/// Why it should be checked again; `None` where the person ends it.
-fn wait(seen: &Watch, keyboard: &mut Keyboard, (file, interrupt): (&GuideFile, &Interrupt)) -> Option<String> {
-    let machine = build_setup_ready::Live::for_guide(file);
-    let mut listening = seen.listen(&machine);
-    loop {
-        match keyboard.hear((PACE, PACE), interrupt) {
-            Heard::Interrupted => return None,
-            Heard::Line(_) => return Some("You pressed Enter.".to_owned()),
-            Heard::Nothing | Heard::End => {}
-        }
-        if let Some(changed) = listening.changed() {
-            // What is being written may not be whole yet.
-            std::thread::sleep(PACE / 2);
-            return Some(format!("Changed: {changed}."));
-        }
-    }
-}
-
-fn note(text: &str, look: &Look) {
+pub(super) fn note(text: &str, look: &Look) {
     if look.detail == Detail::Quiet {
         return;
     }

@@ -166,7 +166,7 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
 }
 
 /// How it came out, in a sentence or two.
-pub(super) fn standing(paper: &mut Paper<'_>, report: &Report) {
+pub(crate) fn standing(paper: &mut Paper<'_>, report: &Report) {
     let needed = report.counting().filter(|one| level(report, one) == Level::Must);
     let needed: Vec<&Settled> = needed.filter(|one| one.finding.verdict() != Verdict::Skipped).collect();
     let count = |verdict: Verdict| needed.iter().filter(|one| one.finding.verdict() == verdict).count();

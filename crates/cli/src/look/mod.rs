@@ -7,6 +7,7 @@ pub(crate) mod comparison;
 pub(crate) mod desk;
 pub(crate) mod doing;
 pub(crate) mod failure;
+pub(crate) mod news;
 mod opening;
 mod paper;
 pub(crate) mod plan;

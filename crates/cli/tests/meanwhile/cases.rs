@@ -130,7 +130,7 @@ pub(super) const WALKS: &[Case] = &[
         guide: TWO,
         steps: &[WALK, STOPS, Does(": > charts"), ENTER, Waits(&["is a file|a file and no folder|not a folder"], &["Nothing has changed"])],
     },
-    Case { name: "half of it was done", guide: PAIR, steps: &[WALK, STOPS, CHARTS, ENTER, Waits(&["Met now: charts", "Still open: the plotter"], &[]), PLOTTER, ENTER, Ends(0, &["READY"], &["NOT READY"])] },
+    Case { name: "half of it was done", guide: PAIR, steps: &[WALK, STOPS, CHARTS, ENTER, Waits(&["Met now: folder charts", "Still open: the plotter"], &[]), PLOTTER, ENTER, Ends(0, &["READY"], &["NOT READY"])] },
     Case {
         name: "the first stage breaks while the second is worked on",
         guide: TWO,
@@ -149,12 +149,12 @@ pub(super) const WALKS: &[Case] = &[
     Case {
         name: "mended, then broken again",
         guide: PAIR,
-        steps: &[WALK, STOPS, CHARTS, ENTER, Waits(&["Met now: charts"], &[]), Does("rmdir charts"), ENTER, Waits(&["charts", "mkdir"], &["Nothing has changed"])],
+        steps: &[WALK, STOPS, CHARTS, ENTER, Waits(&["Met now: folder charts"], &[]), Does("rmdir charts"), ENTER, Waits(&["charts", "mkdir"], &["Nothing has changed"])],
     },
     Case {
         name: "one thing mended two",
         guide: "[require.plotter]\ntool = \"plotter\"\n[require.charts]\nfile = \"charts.txt\"\n[require.more]\nfile = \"more.txt\"\n",
-        steps: &[WALK, STOPS, Does(": > charts.txt; : > more.txt"), ENTER, Waits(&["Met now: charts, more|Met now: charts and more", "Still open: plotter"], &[])],
+        steps: &[WALK, STOPS, Does(": > charts.txt; : > more.txt"), ENTER, Waits(&["Met now: file charts.txt and file more.txt", "Still open: plotter"], &[])],
     },
     Case {
         name: "it was installed where PATH does not look",
@@ -275,7 +275,7 @@ pub(super) const WALKS: &[Case] = &[
         name: "another role has its own place",
         guide: "
             [[stage]]\nid = \"place\"\ntitle = \"A place\"\n[[stage]]\nid = \"tools\"\ntitle = \"Tools\"
-            [[role]]\nid = \"shore\"\ntitle = \"Shore\"\n[[role]]\nid = \"sea\"\ntitle = \"Sea\"
+            [role.shore]\n[role.sea]
             [require.maps]\nfolder = \"maps\"\nstage = \"place\"\nroles = [\"shore\"]
             [require.charts]\nfolder = \"charts\"\nstage = \"place\"\nroles = [\"sea\"]
             [require.plotter]\ntool = \"plotter\"\nstage = \"tools\"\n",
@@ -307,7 +307,7 @@ pub(super) const WALKS: &[Case] = &[
         guide: "
             [[stage]]\nid = \"tools\"\ntitle = \"Tools\"\n[[stage]]\nid = \"running\"\ntitle = \"While it runs\"\nafter_start = true\nstart = \"make run\"
             [require.charts]\nfolder = \"charts\"\nstage = \"tools\"\n[require.station]\nservice = \"127.0.0.1:1\"\nstage = \"running\"\n",
-        steps: &[CHARTS, WALK, Ends(0, &["make run", "--after-start"], &[])],
+        steps: &[CHARTS, WALK, Waits(&["make run", "another window"], &[])],
     },
     Case {
         name: "what nobody can find out is skipped: undecided, and not ready",
@@ -328,7 +328,7 @@ pub(super) const WALKS: &[Case] = &[
         steps: &[WALK, Waits(&["--allow-commands"], &[]), Types("yes\n"), Waits(&[], &["READY"]), Does("test ! -e made")],
     },
     Case { name: "a role that there is not", guide: TWO, steps: &[Starts(&["walk", "--role", "shore"]), Ends(2, &["shore"], &[])] },
-    Case { name: "the terminal is closed", guide: TWO, steps: &[WALK, STOPS, Signals("-HUP"), Ends(129, &[], &["panicked"])] },
+    Case { name: "the terminal is closed", guide: TWO, steps: &[WALK, STOPS, Signals("-HUP"), Ends(130, &[], &["panicked"])] },
     Case { name: "a guide of one stage", guide: "[require.charts]\nfolder = \"charts\"\n", steps: &[WALK, Waits(&["charts"], &["Stage 1 of 1"]), CHARTS, ENTER, Ends(0, &["READY"], &[])] },
     Case {
         name: "two stages' things are done at once",
@@ -349,7 +349,11 @@ pub(super) const WATCHES: &[Case] = &[
         guide: PAIR,
         steps: &[WATCH, STOPS, CHARTS, Waits(&["charts", "1 is not met"], &[]), PLOTTER, Ends(0, &["READY"], &[])],
     },
-    Case { name: "what has become met is named", guide: PAIR, steps: &[WATCH, STOPS, CHARTS, Waits(&["Met now: charts"], &[])] },
+    Case {
+        name: "what has become met is named",
+        guide: PAIR,
+        steps: &[WATCH, STOPS, CHARTS, Waits(&["Met now: folder charts"], &[])],
+    },
     Case {
         name: "what was met is broken, and that is said",
         guide: PAIR,
@@ -604,11 +608,11 @@ pub(super) const WATCHES: &[Case] = &[
         guide: PAIR,
         steps: &[
             Starts(&["preflight", "--watch", "-q"]),
-            Waits(&["NOT READY"], &["mkdir"]),
+            Does("sleep 3"),
             CHARTS,
-            Waits(&["1 is not met"], &["mkdir"]),
+            Does("sleep 4"),
             PLOTTER,
-            Ends(0, &["READY"], &["NOT READY"]),
+            Ends(0, &["2 are not met", "1 is not met", "All 2 needed things are met"], &["mkdir", "Waiting"]),
         ],
     },
     Case {
@@ -627,30 +631,59 @@ pub(super) const WATCHES: &[Case] = &[
             Ends(0, &["READY"], &["NOT READY"]),
         ],
     },
-    Case { name: "the terminal is closed", guide: PAIR, steps: &[WATCH, STOPS, Signals("-HUP"), Ends(129, &[], &["panicked"])] },
+    Case { name: "the terminal is closed", guide: PAIR, steps: &[WATCH, STOPS, Signals("-HUP"), Ends(130, &[], &["panicked"])] },
     Case {
         name: "the project's folder was moved since",
         guide: PAIR,
-        steps: &[WATCH, STOPS, Does("mv ../project ../elsewhere"), Waits(&["setup-guide.toml|folder"], &["READY", "panicked"])],
+        steps: &[WATCH, STOPS, Does("mv ../project ../elsewhere"), ENTER, Waits(&["elsewhere"], &["READY  All", "panicked"])],
     },
     Case {
         name: "the input ends, and it goes on",
         guide: PAIR,
         steps: &[CHARTS, WATCH, STOPS, Closes, PLOTTER, Ends(0, &["READY"], &[])],
     },
+    Case { name: "quit is typed", guide: PAIR, steps: &[WATCH, STOPS, Types("quit\n"), Ends(1, &[], &["panicked"])] },
     Case {
-        name: "words are typed",
+        name: "what was met is broken while the other is mended",
         guide: PAIR,
-        steps: &[WATCH, STOPS, Types("quit\n"), Waits(&["Ctrl-C|quit"], &["panicked"])],
+        steps: &[
+            CHARTS,
+            WATCH,
+            STOPS,
+            Does("rmdir charts"),
+            PLOTTER,
+            Waits(&["charts", "Not met any more"], &[]),
+            CHARTS,
+            Ends(0, &["READY"], &["NOT READY"]),
+        ],
+    },
+    Case {
+        name: "what one has not come to yet is not said to have been advised before",
+        guide: PAIR,
+        steps: &[WATCH, STOPS, CHARTS, Waits(&["plotter"], &["advised before"])],
+    },
+    Case {
+        name: "the guide wants to run a command since, and nobody can say yes",
+        guide: PAIR,
+        steps: &[
+            CHARTS,
+            WATCH,
+            STOPS,
+            Does("printf '[require.stars]\\ncommand = [\"touch\", \"made\"]\\n' >> setup-guide.toml"),
+            Waits(&["--allow-commands"], &["READY  All"]),
+            PLOTTER,
+            Waits(&["UNDECIDED|NOT READY"], &["READY  All"]),
+            Does("test ! -e made"),
+        ],
     },
     Case {
         name: "a module is installed for the interpreter",
         guide: "[require.python]\ntool = \"python3\"\n[require.reader]\nmodule = \"buoyreader\"\nof = \"python\"\n",
         steps: &[
-            Does("python3 -m venv --without-pip .venv > /dev/null; ln -s $PWD/.venv/bin/python3 $BIN/python3"),
+            Does("python3 -m venv --without-pip $HERE > /dev/null"),
             WATCH,
             Waits(&["buoyreader"], &[]),
-            Does("d=$(echo .venv/lib/python3*/site-packages); mkdir -p $d/buoyreader; : > $d/buoyreader/__init__.py"),
+            Does("d=$(echo $HERE/lib/python3*/site-packages); mkdir -p $d/buoyreader; : > $d/buoyreader/__init__.py"),
             Ends(0, &["READY"], &[]),
         ],
     },

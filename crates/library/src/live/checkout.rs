@@ -44,13 +44,40 @@ pub(super) fn setting(live: &Live, of: &str, key: &str, pattern: Option<&Pattern
     }
 }
 
-/// Whether none of the files is there from which git reads settings (git-config(1), FILES).
+/// Whether none of the files is there from which git reads settings.
 fn no_settings(live: &Live) -> bool {
-    let Some(home) = live.home.as_deref() else { return false };
-    let own = [".gitconfig", ".config/git/config"].map(|file| home.join(file));
     let given = ["GIT_CONFIG_GLOBAL", "GIT_CONFIG_SYSTEM", "XDG_CONFIG_HOME"].iter().any(|name| std::env::var_os(name).is_some());
-    let other = live.folder.ancestors().map(|folder| folder.join(".git")).chain([PathBuf::from("/etc/gitconfig")]);
-    !given && own.into_iter().chain(other).all(|path| matches!(path.try_exists(), Ok(false)))
+    let above = live.folder.ancestors().map(|folder| folder.join(".git"));
+    live.home.is_some()
+        && !given
+        && files_of_settings(live).into_iter().chain(above).all(|path| matches!(path.try_exists(), Ok(false)))
+}
+
+/// The files from which git reads settings (git-config(1), FILES).
+pub(super) fn files_of_settings(live: &Live) -> Vec<PathBuf> {
+    let variable = |name: &str| std::env::var_os(name).filter(|value| !value.is_empty()).map(PathBuf::from);
+    let home = live.home.clone();
+    let own = home.iter().flat_map(|home| [".gitconfig", ".config/git/config"].map(|file| home.join(file)));
+    let given =
+        variable("GIT_CONFIG_GLOBAL").into_iter().chain(variable("XDG_CONFIG_HOME").map(|folder| folder.join("git/config")));
+    let of_project = root_of(&live.folder).and_then(git_folder).map(|folder| folder.join("config"));
+    own.chain(given).chain(of_project).chain([PathBuf::from("/etc/gitconfig")]).collect()
+}
+
+/// The files that change with the state of the working copy that a folder is in (gitrepository-layout(5)); the place where it would be, where there
+/// is none.
+pub(super) fn files_of_state(folder: &Path) -> Vec<PathBuf> {
+    let Some(root) = root_of(folder) else { return vec![folder.join(".git")] };
+    let names =
+        ["HEAD", "index", "index.lock", "logs/HEAD", "config", "packed-refs", "refs/tags", "shallow", "modules", "MERGE_HEAD"];
+    let begun = ["rebase-merge", "rebase-apply"];
+    let inside =
+        git_folder(root).into_iter().flat_map(|folder| names.into_iter().chain(begun).map(move |name| folder.join(name)));
+    inside.chain([root.to_owned(), root.join(".git"), root.join(".gitmodules")]).collect()
+}
+
+fn root_of(folder: &Path) -> Option<&Path> {
+    folder.ancestors().find(|folder| folder.join(".git").exists())
 }
 
 /// What is asked of a working copy.
@@ -67,7 +94,7 @@ pub(super) struct Asked {
 
 /// The state of the working copy that a folder is in.
 pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation {
-    let Some(root) = folder.ancestors().find(|folder| folder.join(".git").exists()) else {
+    let Some(root) = root_of(folder) else {
         return Observation::Checkout(CheckoutState::default());
     };
     let head = git_folder(root).map(|folder| super::place::text(&folder.join("HEAD")));

@@ -1,6 +1,6 @@
 //! Which files and folders an answer rests on: whoever waits for it to change need only look there.
 
-use super::{Live, library, os, program};
+use super::{Live, checkout, library, os, program};
 use crate::probe::Probe;
 use std::path::PathBuf;
 
@@ -12,7 +12,7 @@ pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
         Probe::Path { path, .. } | Probe::StartupLine { file: path, .. } | Probe::Pinned { file: path, .. } => {
             vec![live.place(path)]
         }
-        Probe::Device { path, .. } => vec![live.place(path)],
+        Probe::Device { path, .. } | Probe::FileVersion { path } => vec![live.place(path)],
         Probe::Program { name } => program::on_path(live).iter().map(|folder| folder.join(name)).collect(),
         Probe::ProgramElsewhere { .. } => program::all_folders(live),
         Probe::Library { name } => library::places(name),
@@ -24,13 +24,14 @@ pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
             files.chain(named).chain(os::startup_files(live)).collect()
         }
         Probe::Group { .. } | Probe::DatabaseGroups => of_system(&["/etc/group"]),
+        Probe::Setting { .. } => checkout::files_of_settings(live),
+        Probe::Checkout { path, .. } => checkout::files_of_state(&live.place(path)),
         Probe::Locales => of_system(&["/usr/lib/locale/locale-archive"]),
         Probe::System
         | Probe::Surroundings
         | Probe::Account
         | Probe::Managers
         | Probe::Run { .. }
-        | Probe::FileVersion { .. }
         | Probe::RecordedVersion { .. }
         | Probe::PortBinding(_)
         | Probe::PortHolder(_)
@@ -50,8 +51,6 @@ pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
         | Probe::Addresses { .. }
         | Probe::Networks
         | Probe::Limit { .. }
-        | Probe::Setting { .. }
-        | Probe::Checkout { .. }
         | Probe::Command { .. }
         | Probe::Candidate { .. }
         | Probe::Provider { .. }
