@@ -140,7 +140,8 @@ fn carry_out(situation: &Situation) -> Outcome {
     let then = fix["then"].as_str().map(ToOwned::to_owned);
     let lines = format!("{}\n{}", situation.session, run.join("\n"));
     let written = match then.as_deref() {
-        None => root.sign_in(&format!("{lines}\n{}", preflight())),
+        // Nobody types the next line before a process that was told to end has.
+        None => root.sign_in(&format!("{lines}\nsleep 0.3\n{}", preflight())),
         Some("new-shell") => {
             log += &root.sign_in(&lines);
             root.new_shell(&situation.shell, &preflight())

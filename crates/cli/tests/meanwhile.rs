@@ -2,6 +2,10 @@
 
 #[path = "meanwhile/cases.rs"]
 mod cases;
+#[path = "meanwhile/walks.rs"]
+mod walks;
+#[path = "meanwhile/watches.rs"]
+mod watches;
 
 use std::io::{Read, Write};
 use std::process::{Child, ChildStdin, Command, Stdio};
@@ -9,7 +13,9 @@ use std::sync::mpsc::{Receiver, channel};
 use std::time::{Duration, Instant};
 
 use super::bench::{Bench, hold, text};
-use cases::{Case, Step, WALKS, WATCHES};
+use cases::{Case, Step};
+use walks::WALKS;
+use watches::WATCHES;
 
 /// The program while it runs, and what it wrote that no step has read yet.
 struct Running {

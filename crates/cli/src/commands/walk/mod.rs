@@ -97,7 +97,8 @@ impl Walk<'_> {
     fn show(&self, draw: impl FnOnce(&mut Paper<'_>)) -> Result<(), Failure> {
         let mut paper = Paper::new(self.look);
         draw(&mut paper);
-        output::write(format!("\n{}", paper.into_text()).as_bytes(), None)
+        let text = paper.into_text();
+        if text.is_empty() { Ok(()) } else { output::write(format!("\n{text}").as_bytes(), None) }
     }
 
     fn say(&self, text: &str) -> Result<(), Failure> {
@@ -211,7 +212,7 @@ impl Walk<'_> {
                 Wish::CheckAgain => match self.reload() {
                     // Whoever waits already is not sent away by a guide that is just being written, or fetched.
                     Err(failure) => {
-                        self.show(|_| ())?;
+                        output::write(b"\n", None)?;
                         failure::show(&failure, self.look);
                         self.say("The walk waits here meanwhile: press Enter when that is mended.")?;
                     }
