@@ -103,7 +103,7 @@ fn outside(bench: &Bench, script: &str) {
     assert!(done.status.success(), "{script}: {}", text(&done.stderr));
 }
 
-fn wrong(case: &Case) -> Vec<String> {
+fn wrong(case: &Case, pause: Duration) -> Vec<String> {
     let bench = Bench::new(case.guide);
     std::fs::create_dir(bench.folder.path().join("home")).unwrap();
     let mut running: Option<Running> = None;
@@ -111,7 +111,11 @@ fn wrong(case: &Case) -> Vec<String> {
         let mut failed = Vec::new();
         let mut told = String::new();
         match step {
-            Step::Does(script) => outside(&bench, script),
+            Step::Does(script) => {
+                // What is done at once would be seen by the first look of a watch, whether or not it is told of changes.
+                std::thread::sleep(if running.is_some() { pause } else { Duration::ZERO });
+                outside(&bench, script);
+            }
             Step::Starts(arguments) => running = Some(Running::start(&bench, arguments)),
             other => {
                 let running = running.as_mut().unwrap();
@@ -150,10 +154,10 @@ fn wrong(case: &Case) -> Vec<String> {
 
 #[test]
 fn a_walk_says_what_somebody_needs_whatever_they_do_meanwhile() {
-    hold(WALKS, 1, |case| case.name, wrong);
+    hold(WALKS, 1, |case| case.name, |case| wrong(case, Duration::ZERO));
 }
 
 #[test]
 fn watching_says_what_somebody_needs_whatever_they_do_meanwhile() {
-    hold(WATCHES, 1, |case| case.name, wrong);
+    hold(WATCHES, 1, |case| case.name, |case| wrong(case, Duration::from_millis(1200)));
 }

@@ -66,7 +66,10 @@ impl Watch {
     }
 
     fn remember(&mut self, file: &Path) {
-        self.files.insert(file.to_owned(), stamp(file));
+        // Of a name alone there is no folder that could be listened to.
+        let file = std::path::absolute(file).unwrap_or_else(|_| file.to_owned());
+        let stamp = stamp(&file);
+        self.files.insert(file, stamp);
     }
 
     /// What is not as it was, in words; `None` where nothing is known to have changed. Everything is asked again.

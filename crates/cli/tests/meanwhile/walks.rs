@@ -229,6 +229,27 @@ pub(super) const WALKS: &[Case] = &[
         ],
     },
     Case {
+        name: "what was skipped is not asked about again where something broke before it",
+        guide: "
+            [[stage]]\nid = \"place\"\ntitle = \"A place\"\n[[stage]]\nid = \"tools\"\ntitle = \"Tools\"\n[[stage]]\nid = \"end\"\ntitle = \"End\"
+            [require.charts]\nfolder = \"charts\"\nstage = \"place\"\n[require.pens]\ntool = \"pens\"\nstage = \"tools\"
+            [require.plotter]\ntool = \"plotter\"\nstage = \"end\"\n",
+        steps: &[
+            CHARTS,
+            WALK,
+            Waits(&["Stage 2 of 3"], &[]),
+            Types("skip\n"),
+            Waits(&["Stage 3 of 3"], &[]),
+            Does("rmdir charts"),
+            PLOTTER,
+            ENTER,
+            Waits(&["open at stage 1", "charts"], &[]),
+            CHARTS,
+            ENTER,
+            Ends(1, &["Still open: pens", "NOT READY"], &["Stage 2 of 3"]),
+        ],
+    },
+    Case {
         name: "another role has its own place",
         guide: "
             [[stage]]\nid = \"place\"\ntitle = \"A place\"\n[[stage]]\nid = \"tools\"\ntitle = \"Tools\"

@@ -169,7 +169,9 @@ impl Walk<'_> {
 
     /// One stage, until it is done or left.
     fn stage(&mut self, index: usize) -> Result<Step, Failure> {
-        let Some(stage) = self.file.guide.stages.get(index).cloned() else { return Ok(Step::Stage(index + 1)) };
+        // What was skipped is not asked about a second time, where something before it had to be gone back to.
+        let stage = self.file.guide.stages.get(index).filter(|stage| !self.skipped.contains(&stage.id)).cloned();
+        let Some(stage) = stage else { return Ok(Step::Stage(index + 1)) };
         self.keep(Some(index));
         let report = self.look_at(index)?;
         if report.frame.interrupted {
@@ -325,7 +327,8 @@ impl Walk<'_> {
         let back = needed(&report).filter_map(stage_of).filter(is_new).min().filter(|_| !report.frame.interrupted);
         if let Some(stage) = back {
             self.was_asked = false;
-            self.say("Everything was looked at once more, and something is open that was met, or comes first now.")?;
+            let place = if self.file.guide.stages.len() > 1 { format!(" at stage {}", stage + 1) } else { String::new() };
+            self.say(&format!("Everything was looked at once more, and something is open{place}: back there."))?;
             return Ok(Step::Stage(stage));
         }
         let still = open(&report);
