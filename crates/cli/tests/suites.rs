@@ -76,6 +76,8 @@ mod rooms;
 mod schemas;
 #[cfg(all(feature = "desk", target_os = "linux"))]
 mod script_linux;
+#[cfg(target_os = "linux")]
+mod scripted;
 #[cfg(feature = "desk")]
 mod surveyed;
 mod walk_and_watch;
