@@ -113,8 +113,10 @@ fn a_strangers_words_do_not_leave_their_comments() {
     );
     let script = text(&bench.run(&["plan", "--format", "sh"]).stdout);
     assert!(
-        script[script.find("\nsteps() {").unwrap()..].lines().all(|line| ["", "steps() {", "}", "steps"].contains(&line)
-            || ["#", "echo ", "person 'For you, step 1: "].iter().any(|start| line.starts_with(start))),
+        script[script.find("\n# 1.").unwrap()..].lines().all(|line| ["", ")", "at=''"].contains(&line)
+            || ["#", "printf '%s\\n' 'Now ", "ask_person 1 'For you, step 1: ", "if [ -n \"$left\" ]; then printf "]
+                .iter()
+                .any(|start| line.starts_with(start))),
         "{script}"
     );
     #[cfg(unix)]
@@ -166,7 +168,9 @@ fn what_only_an_administrator_can_do_is_one_text_to_send() {
     assert!(plan("text").replace('\n', " ").contains("else send this"), "{}", plan("text"));
     let script = plan("sh");
     assert!(
-        script.contains("person 'For whoever looks after this machine, step 1: Install curl.' '    sudo apt-get install curl'"),
+        script.contains(
+            "ask_person 1 'For whoever looks after this machine, step 1: Install curl.' '    sudo apt-get install curl'"
+        ),
         "{script}"
     );
     assert!(script.contains("check again: setup-ready preflight --role fitter"), "{script}");

@@ -14,6 +14,7 @@ mod markdown;
 mod page;
 mod plan;
 mod plan_powershell;
+mod plan_sh;
 #[cfg(feature = "desk")]
 mod plots;
 #[cfg(feature = "desk")]
@@ -43,8 +44,9 @@ pub(crate) use guide_markdown::{BEGIN, END};
 pub use guide_markdown::{NoPlace, Placed, guide_markdown, into_text};
 #[cfg(feature = "desk")]
 pub use page::{PageError, guide_html};
-pub use plan::{plan_json, plan_markdown, plan_sh};
+pub use plan::{plan_json, plan_markdown};
 pub use plan_powershell::plan_powershell;
+pub use plan_sh::plan_sh;
 #[cfg(feature = "desk")]
 pub use rehearsals::{Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown};
 #[cfg(feature = "desk")]

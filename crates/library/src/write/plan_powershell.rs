@@ -1,6 +1,6 @@
 //! The plan as a script for PowerShell, to be read before it is run: as `plan_sh`, for Windows.
 
-use super::plan::{errand, goodbye, line, marks, titles};
+use super::plan::{errand, goodbye, line, look_again, made_for, marks, titles};
 use crate::fix::Shell;
 use crate::guide::Level;
 use crate::plan::Step;
@@ -8,8 +8,31 @@ use crate::report::Report;
 use crate::text::Sanitised;
 use std::io::{self, Write};
 
-/// What the script begins with: a person's step is shown and waited for, and a command that failed ends it.
+/// What the script begins with: a step is named before it is done, and named again where it did not work; a person's step is shown and waited for; lines
+/// are written into a file once, and on lines of their own.
 const HEAD: &str = r#"$ErrorActionPreference = 'Stop'
+$at = ''
+trap {
+    if ($at) { Write-Host "`nStep $at did not work. What comes after it was not done.`nSee what it says below, then look again: $again" }
+    break
+}
+function Show-Step([string] $Number, [string] $What) {
+    $script:at = $Number
+    Write-Host "`nStep ${Number}: $What"
+}
+function Add-Line([string] $File, [string[]] $Lines) {
+    $folder = Split-Path -Parent $File
+    if ($folder -and -not (Test-Path -LiteralPath $folder)) { $null = New-Item -ItemType Directory -Force -Path $folder }
+    if (Test-Path -LiteralPath $File) {
+        $last = @(Get-Content -LiteralPath $File -Tail $Lines.Count) -join "`n"
+        if ($last -ceq ($Lines -join "`n")) { Write-Host "It stands at the end of $File already."; return }
+        $text = Get-Content -LiteralPath $File -Raw
+        if ($text -and -not $text.EndsWith("`n")) { Add-Content -LiteralPath $File -Value '' }
+    }
+    Add-Content -LiteralPath $File -Value $Lines
+    Write-Host "Written into ${File}:"
+    $Lines | ForEach-Object { Write-Host "    $_" }
+}
 function Show-Person {
     Write-Host ''
     $args | ForEach-Object { Write-Host $_ }
@@ -51,10 +74,17 @@ fn asks(step: &Step) -> bool {
 /// When the writer fails.
 pub fn plan_powershell(report: &Report, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "# What would make this machine ready for {}.", line(&report.guide.project.name))?;
+    writeln!(writer, "# {}", made_for(report))?;
     writeln!(writer, "# Read it before you run it, in the project's folder. Nobody else has: the guide's author and")?;
     let software = line(&report.frame.software);
     writeln!(writer, "# setup-ready {software} made it. Where only a person can do a step, it says so and waits.")?;
+    writeln!(writer, "$again = {}", word(&look_again(report)))?;
     writer.write_all(HEAD.as_bytes())?;
+    let guide = report.frame.guide_path.as_deref().and_then(|path| std::path::Path::new(path).file_name()?.to_str());
+    if let Some(guide) = guide.map(line) {
+        let text = word(&format!("Run this in the project's folder: the one with {guide}."));
+        writeln!(writer, "if (-not (Test-Path -LiteralPath {})) {{ Write-Host {text}; exit 1 }}", word(&format!("./{guide}")))?;
+    }
     let mut interrupted = false;
     for (number, step) in report.plan.steps.iter().enumerate() {
         writeln!(writer, "\n# {}. {}{}", number + 1, line(&step.fix.say), marks(step))?;
@@ -81,6 +111,9 @@ pub fn plan_powershell(report: &Report, mut writer: impl Write) -> io::Result<()
         if comment && step.fix.acts() {
             writeln!(writer, "#    {why}")?;
         }
+        if !comment && step.fix.acts() {
+            writeln!(writer, "Show-Step {} {}", number + 1, word(&line(&step.fix.say)))?;
+        }
         for command in &step.fix.run {
             if comment {
                 writeln!(writer, "#      {}", Sanitised::command(&line(command)))?;
@@ -93,10 +126,9 @@ pub fn plan_powershell(report: &Report, mut writer: impl Write) -> io::Result<()
                 Some(rest) => format!("(Join-Path $HOME {})", word(&line(rest))),
                 None => word(&line(&edit.file)),
             };
+            let texts: Vec<String> = edit.append.lines().map(|text| word(&line(text))).collect();
             let start = if comment { "#      " } else { "" };
-            for text in edit.append.lines() {
-                writeln!(writer, "{start}Add-Content -LiteralPath {file} -Value {}", word(&line(text)))?;
-            }
+            writeln!(writer, "{start}Add-Line {file} {}", texts.join(", "))?;
         }
         let of_a_person = asks || replaces || not_allowed || (!step.fix.acts() && step.fix.then.is_none());
         if of_a_person && !interrupted && !other_shell && needed {
@@ -104,6 +136,9 @@ pub fn plan_powershell(report: &Report, mut writer: impl Write) -> io::Result<()
             writeln!(writer, "Show-Person {}", lines.join(" "))?;
         }
         interrupted |= step.fix.then.is_some() && !step.fix.acts();
+    }
+    if report.plan.steps.is_empty() {
+        writeln!(writer, "\nWrite-Host 'Nothing is to be done that the software knows of.'")?;
     }
     writeln!(writer, "\nWrite-Host {}", word(&goodbye(report)))
 }
