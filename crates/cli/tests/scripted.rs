@@ -27,9 +27,9 @@ fn wrong(case: &Case) -> Vec<String> {
     let prepared = shell(&bench, &[], &format!("{}\nchown -R 65534:65534 \"$HERE\"", case.before));
     assert!(prepared.status.success(), "{}: {}", case.name, text(&prepared.stderr));
     let rights = without_rights();
-    let mut plan = bench.command(&rights, &["plan", "--format", "sh", "--output", "../steps.sh"]);
-    plan.env("HOME", bench.folder.path().join("my home")).env("SHELL", "/bin/bash");
-    let planned = plan.output().unwrap();
+    let mut planning = bench.command(&rights, &["plan", "--format", "sh", "--output", "../steps.sh"]);
+    planning.env("HOME", bench.folder.path().join("my home")).env("SHELL", "/bin/bash");
+    let planned = planning.output().unwrap();
     let script = std::fs::read_to_string(bench.folder.path().join("steps.sh")).unwrap_or_default();
     let done = shell(&bench, if case.as_root { &[] } else { &rights }, case.run);
     let said = format!("{}{}", text(&done.stdout), text(&done.stderr));
