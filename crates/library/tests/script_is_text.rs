@@ -30,10 +30,15 @@ fn report(texts: &[String; 8]) -> Option<Report> {
 
 /// The lines of a script that a shell carries out: its frame, and the rest.
 fn carried_out(script: &str) -> Vec<&str> {
-    // What tells a person is said before the steps, and is asked of them in words alone.
-    let script = &script[script.find("\nsteps() {").unwrap_or_default()..];
-    let frame = ["set -eu", "steps() {", "(", ")", "}", "steps", ""];
-    script.lines().filter(|line| !frame.contains(line) && !line.starts_with('#') && !line.starts_with("echo 'Now ")).collect()
+    // How steps are told is said before them, and is the same in every script.
+    let end = "\nat=''\nif [";
+    let script = &script[script.find("\n# 1. ").or_else(|| script.find(end)).unwrap_or_default()..];
+    let frame = ["(", ")", "at=''", "echo 'Nothing is to be done that the software knows of.'", ""];
+    let is_frame = |line: &&str| {
+        frame.contains(line)
+            || ["#", "if [ -n \"$left\" ]; then printf", "printf '%s\\n' 'Now "].iter().any(|start| line.starts_with(start))
+    };
+    script.lines().filter(|line| !is_frame(line)).collect()
 }
 
 /// Whether nothing of a line stands outside single quotes but spaces, plain words, and quotes that are escaped.
@@ -69,8 +74,8 @@ proptest! {
         // What is carried out was shown, in that order, or is a line that is added to a file.
         let mut shown = commands.iter();
         for line in carried_out(&script) {
-            let added = line.starts_with("printf '%s\\n' ");
-            let told = line.strip_prefix("person ").is_some_and(is_words_alone);
+            let added = line.strip_prefix("add_lines ").is_some_and(|rest| is_words_alone(rest.strip_prefix("\"$HOME\"").unwrap_or(rest)));
+            let told = ["ask_person ", "say_step "].iter().any(|what| line.strip_prefix(what).is_some_and(is_words_alone));
             prop_assert!(added || told || shown.any(|command| *command == line || format!("eval {}", quote(command, Shell::Posix)) == line), "{}\n{}", line, script);
         }
         // And a shell reads it so, too.
