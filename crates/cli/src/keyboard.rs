@@ -31,6 +31,7 @@ static LINES: OnceLock<Mutex<Receiver<String>>> = OnceLock::new();
 /// Listens to standard input from now on.
 #[derive(Debug)]
 pub(crate) struct Keyboard {
+    lines: &'static Mutex<Receiver<String>>,
     ended: bool,
 }
 
@@ -63,7 +64,7 @@ pub(crate) fn answer() -> Option<String> {
 
 impl Keyboard {
     pub(crate) fn listen() -> Self {
-        LINES.get_or_init(|| {
+        let lines = LINES.get_or_init(|| {
             let (sender, lines) = channel();
             // It ends with the program: a read cannot be cut short.
             // Where no thread can be started, no line can come.
@@ -77,7 +78,7 @@ impl Keyboard {
             });
             Mutex::new(lines)
         });
-        Self { ended: false }
+        Self { lines, ended: false }
     }
 
     /// Whether it is known that no line can come any more.
@@ -98,8 +99,7 @@ impl Keyboard {
                 std::thread::sleep(pause);
                 continue;
             }
-            let Some(lines) = LINES.get() else { return Heard::End };
-            let line = lines.lock().unwrap_or_else(PoisonError::into_inner).recv_timeout(pause);
+            let line = self.lines.lock().unwrap_or_else(PoisonError::into_inner).recv_timeout(pause);
             match line {
                 Ok(line) => return Heard::Line(line),
                 Err(RecvTimeoutError::Timeout) => {}

@@ -7,12 +7,12 @@ mod walks;
 #[path = "meanwhile/watches.rs"]
 mod watches;
 
-use std::io::{Read, Write};
+use std::io::Write;
 use std::process::{Child, ChildStdin, Command, Stdio};
-use std::sync::mpsc::{Receiver, channel};
+use std::sync::mpsc::Receiver;
 use std::time::{Duration, Instant};
 
-use super::bench::{Bench, hold, text};
+use super::bench::{Bench, hold, listened_to, text};
 use cases::{Case, Step};
 use walks::WALKS;
 use watches::WATCHES;
@@ -27,18 +27,9 @@ struct Running {
 
 impl Running {
     fn start(bench: &Bench, arguments: &[&str]) -> Self {
-        // Both streams in one, as a terminal has them.
-        let (mut stream, output) = std::io::pipe().unwrap();
         let mut command = bench.command(&[], arguments);
         command.env("HOME", bench.folder.path().join("home")).env_remove("SHELL").env_remove("ENV");
-        let mut child = command.stdin(Stdio::piped()).stdout(output.try_clone().unwrap()).stderr(output).spawn().unwrap();
-        let (sender, written) = channel();
-        std::thread::spawn(move || {
-            let mut buffer = [0; 4096];
-            while let Ok(count @ 1..) = stream.read(&mut buffer) {
-                let _ = sender.send(buffer[..count].to_vec());
-            }
-        });
+        let (mut child, written) = listened_to(command.stdin(Stdio::piped()));
         Self { input: child.stdin.take(), child, written, unread: String::new() }
     }
 

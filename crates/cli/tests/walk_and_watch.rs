@@ -1,10 +1,10 @@
 //! The two ways to stay until a machine is ready, with somebody (here a test) who does meanwhile what they say.
 
-use crate::bench::{Bench, text};
-use std::io::{Read, Write};
+use crate::bench::{Bench, listened_to, text};
+use std::io::Write;
 use std::net::TcpListener;
 use std::process::{Child, ChildStdin, Stdio};
-use std::sync::mpsc::{Receiver, channel};
+use std::sync::mpsc::Receiver;
 use std::time::Duration;
 
 /// The program while it runs, and what it has written so far.
@@ -17,17 +17,7 @@ struct Running {
 
 impl Running {
     fn start(bench: &Bench, arguments: &[&str], input: Stdio) -> Self {
-        // Both streams in one, as a terminal has them.
-        let (mut stream, output) = std::io::pipe().unwrap();
-        let mut command = bench.command(&[], arguments);
-        let mut child = command.stdin(input).stdout(output.try_clone().unwrap()).stderr(output).spawn().unwrap();
-        let (sender, written) = channel();
-        std::thread::spawn(move || {
-            let mut buffer = [0; 4096];
-            while let Ok(count @ 1..) = stream.read(&mut buffer) {
-                let _ = sender.send(buffer[..count].to_vec());
-            }
-        });
+        let (mut child, written) = listened_to(bench.command(&[], arguments).stdin(input));
         Self { input: child.stdin.take(), child, written, seen: String::new() }
     }
 

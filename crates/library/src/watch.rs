@@ -36,8 +36,8 @@ impl Watch {
         let mut seen = BTreeSet::new();
         let (open, met): (Vec<&Settled>, Vec<&Settled>) =
             report.settled.iter().partition(|one| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown));
-        let of = |all: Vec<&'_ Settled>| all.into_iter().flat_map(|one| one.finding.evidence.clone()).collect::<Vec<Answer>>();
-        for (answer, is_open) in of(open).into_iter().map(|one| (one, true)).chain(of(met).into_iter().map(|one| (one, false))) {
+        let all = open.into_iter().map(|one| (one, true)).chain(met.into_iter().map(|one| (one, false)));
+        for (answer, is_open) in all.flat_map(|(one, is_open)| one.finding.evidence.iter().map(move |answer| (answer, is_open))) {
             if !seen.insert(answer.probe.clone()) {
                 continue;
             }
@@ -50,7 +50,7 @@ impl Watch {
                     watch.remember(place);
                 }
             } else if is_open || !places.is_empty() {
-                watch.answers.push(answer);
+                watch.answers.push(answer.clone());
             }
         }
         watch

@@ -71,29 +71,31 @@ pub(super) fn run(typed: &arguments::Preflight, shown: &Shown, interrupt: &Inter
     }
 }
 
-/// The report, after what is different in it; where nothing is, only how one stands.
+/// The report, after what is different in it; where nothing is, only how one stands. A file that is named has the whole report, and nothing else.
 fn show(
     report: &Report,
     before: Option<&Report>,
     (typed, shown): (&arguments::Preflight, &Shown),
     look: &Look,
 ) -> Result<(), Failure> {
+    if shown.output.as_ref().is_some_and(|path| path.as_os_str() != "-") {
+        return output::write(&text(report, &typed.check, shown, look), shown.output.as_deref());
+    }
     let news = before.map(|before| News::between(&Stand::of(before), report));
     let is_new = news.as_ref().is_none_or(|news| !news.is_nothing());
-    let mut told = Vec::new();
     let mut paper = Paper::new(look);
     if let Some(news) = news.filter(|_| look.detail != Detail::Quiet) {
         news.draw(&mut paper);
         paper.gap();
     }
-    if is_new {
-        told.extend(paper.into_text().into_bytes());
-        told.extend(text(report, &typed.check, shown, look));
-    } else {
+    if !is_new {
         closing::standing(&mut paper, report);
-        told.extend(paper.into_text().into_bytes());
     }
-    output::write(&told, shown.output.as_deref())
+    let mut told = paper.into_text().into_bytes();
+    if is_new {
+        told.extend(text(report, &typed.check, shown, look));
+    }
+    output::write(&told, None)
 }
 
 fn wait(seen: &Watch, keyboard: &mut Keyboard, (machine, interrupt): (&Live, &Interrupt)) -> Reason {

@@ -3,9 +3,11 @@
 #![allow(dead_code, reason = "each test file uses its own part")]
 
 use serde_json::Value;
+use std::io::Read;
 use std::path::{Path, PathBuf};
-use std::process::{Command, Output, Stdio};
+use std::process::{Child, Command, Output, Stdio};
 use std::sync::OnceLock;
+use std::sync::mpsc::{Receiver, channel};
 
 /// A file of the demonstration: where it lies in its folder, what is in it, and who may what with it.
 type DemoFile = (PathBuf, Vec<u8>, std::fs::Permissions);
@@ -50,6 +52,22 @@ pub(crate) fn in_folder(within: &Path, columns: &str, arguments: &[&str]) -> Out
         .env_remove("CI")
         .output()
         .unwrap()
+}
+
+/// Starts a program whose two streams come as one, as a terminal has them, piece by piece.
+pub(crate) fn listened_to(command: &mut Command) -> (Child, Receiver<Vec<u8>>) {
+    let (mut stream, output) = std::io::pipe().unwrap();
+    let child = command.stdout(output.try_clone().unwrap()).stderr(output).spawn().unwrap();
+    // What the command holds of the pipe would keep it open.
+    command.stdout(Stdio::null()).stderr(Stdio::null());
+    let (sender, written) = channel();
+    std::thread::spawn(move || {
+        let mut buffer = [0; 4096];
+        while let Ok(count @ 1..) = stream.read(&mut buffer) {
+            let _ = sender.send(buffer[..count].to_vec());
+        }
+    });
+    (child, written)
 }
 
 /// Holds a list: each of its cases has a name, and nothing about it is wrong. `LIST_ONLY` chooses by name. Under Wine, where each start of the program takes

@@ -308,6 +308,17 @@ pub(super) const WATCHES: &[Case] = &[
         guide: PAIR,
         steps: &[CHARTS, WATCH, STOPS, Closes, PLOTTER, Ends(0, &["READY"], &[])],
     },
+    Case {
+        name: "a file that is named has the whole report, also where nothing is new",
+        guide: PAIR,
+        steps: &[
+            Starts(&["preflight", "--watch", "--output", "report.txt"]),
+            STOPS,
+            ENTER,
+            STOPS,
+            Does("grep -q 'mkdir' report.txt; ! grep -q 'Nothing has changed' report.txt"),
+        ],
+    },
     Case { name: "quit is typed", guide: PAIR, steps: &[WATCH, STOPS, Types("quit\n"), Ends(1, &[], &["panicked"])] },
     Case {
         name: "what was met is broken while the other is mended",

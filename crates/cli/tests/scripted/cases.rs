@@ -197,6 +197,13 @@ pub(super) const CASES: &[Case] = &[
         ..USUAL
     },
     Case {
+        name: "a line for a file whose name begins like an option",
+        guide: "[require.note]\nfile = \"-n\"\n[[require.note.fix]]\nsay = \"Note it.\"\nedit = { file = \"-n\", append = \"north\" }\n",
+        run: "sh ../steps.sh && sh ../steps.sh",
+        after: "test \"$(cat ./-n)\" = north",
+        ..USUAL
+    },
+    Case {
         name: "only a recommended step fails: what is needed was done before",
         guide: "[require.plotter]\ntool = \"plotter\"\nlevel = \"should\"\n[[require.plotter.fix]]\nsay = \"Build the plotter.\"\nrun = \"false\"\n[require.maps]\nfolder = \"maps\"\n",
         ends: &[0, 1],

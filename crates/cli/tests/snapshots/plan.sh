@@ -35,7 +35,8 @@ ask_person() {
 add_lines() {
     into=$1
     shift
-    case $into in */*) mkdir -p "${into%/*}" ;; esac
+    case $into in /*) ;; *) into=./$into ;; esac
+    mkdir -p "$(dirname "$into")"
     if [ -s "$into" ]; then
         if [ "$(tail -n $# "$into")" = "$(printf '%s\n' "$@")" ]; then
             printf 'It stands at the end of %s already.\n' "$into"
