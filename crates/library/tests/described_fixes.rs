@@ -66,6 +66,11 @@ const PC: &str =
 #[case::large_files(LINUX, "[checkout]\nlarge_files_not_fetched = [\"p\"]\n", "checkout = \".\"\nlarge_files = true", &["git lfs install", "git lfs pull"])]
 #[case::another_branch(LINUX, "[checkout]\nbranch = \"a\"\n", "checkout = \".\"\nbranch = \"it's\"", &[r"git switch 'it'\''s'"])]
 #[case::a_command(LINUX, "[[command]]\nwords = [\"sh\", \"-c\", \"exit $A\"]\nexit = 1\n", "command = [\"sh\", \"-c\", \"exit $A\"]", &["sh -c 'exit $A'"])]
+#[case::a_change_on_another_branch(LINUX, "[checkout]\nbranch = \"a\"\nchanged = 2\n", "checkout = \".\"\nbranch = \"b\"\nclean = true", &["git stash", "git switch b"])]
+#[case::a_new_file_on_another_branch(LINUX, "[checkout]\nbranch = \"a\"\nchanged = 1\nuntracked = 1\n", "checkout = \".\"\nbranch = \"b\"", &["git switch b"])]
+#[case::a_change_that_is_not_committed(LINUX, "[checkout]\nchanged = 2\n", "checkout = \".\"\nclean = true", &["git stash"])]
+#[case::a_change_and_a_new_file(LINUX, "[checkout]\nchanged = 2\nuntracked = 1\n", "checkout = \".\"\nclean = true", &["git stash"])]
+#[case::new_files_alone(LINUX, "[checkout]\nchanged = 2\nuntracked = 2\n", "checkout = \".\"\nclean = true", &[])]
 fn this_is_what_is_pasted(#[case] user: &str, #[case] machine: &str, #[case] subject: &str, #[case] commands: &[&str]) {
     let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
     let text = format!("format = 1\npath = [\"/usr/bin\"]\n[machine]\nname = \"buoy-desk\"\n{user}{machine}");
@@ -165,4 +170,63 @@ fn a_variable_is_set_where_it_lasts(#[case] user: &str, #[case] more: &str, #[ca
     let report = Preflight::new(&guide).run(&machine).unwrap();
     let edit = report.settled.first().unwrap().fixes.first().unwrap().edit.clone().unwrap();
     assert_eq!((edit.file.as_str(), edit.append.as_str()), (file, line));
+}
+
+#[rstest]
+#[case::alone("A=1\nBUOY_REGION=x\n", Some(2))]
+#[case::behind_a_key("KEY=\"-----BEGIN\nBUOY_REGION=old\n-----END\"\nBUOY_REGION=x\n", Some(4))]
+#[case::only_inside_a_key("KEY=\"-----BEGIN\nBUOY_REGION=old\n-----END\"\n", None)]
+#[case::of_several_lines("BUOY_REGION=\"x\ny\"\n", None)]
+fn a_line_within_another_value_is_never_replaced(#[case] file: &str, #[case] line: Option<usize>) {
+    let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\nvariable = \"BUOY_REGION\"\nenv_file = \".env\"\nmatches = '^(north|south)$'\n";
+    let guide = guide::parse(guide).unwrap();
+    let text = format!(
+        "format = 1\n[machine]\nname = \"buoy-desk\"\n{LINUX}[[file]]\npath = \".env\"\ntext = '''\n{file}'''\n"
+    );
+    let report = Preflight::new(&guide).run(&Described::parse(&text).unwrap()).unwrap();
+    let edit = report.settled.first().unwrap().fixes.first().unwrap().edit.clone().unwrap();
+    assert_eq!(edit.line, line);
+}
+
+#[test]
+fn what_stands_before_admin_commands_is_from_a_closed_list() {
+    let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{}", LINUX.replace("\"sudo\"", "\"touch harm; sudo\""));
+    let problems = Described::parse(&text).unwrap_err();
+    assert!(format!("{problems:?}").contains("`elevate` cannot be `touch harm; sudo`"), "{problems:?}");
+    let known = r#"[{"probe":"account","observation":{"account":{"name":"mate","root":false,"admin":true,"elevate":"touch harm; sudo","groups":[],"shell":"bash","startup_file":"~/.bashrc"}},"elapsed_ms":0}]"#;
+    let known: build_setup_ready::known::Known = serde_json::from_str(known).unwrap();
+    assert_eq!((known.len(), known.passed_over()), (0, 1));
+}
+
+/// A text that a shell would carry out wherever it does not stand in quotes.
+const HARM: &str = "x'; touch harm; $(touch harm) `touch harm`";
+
+/// Every word that a machine may bring into a command, as a stranger may have written it.
+#[rstest]
+#[case::a_user("", "group = \"dialout\"")]
+#[case::a_group("[[socket]]\npath = \"/run/e\"\nstate = \"denied\"\ngroup = \"HARM\"\n", "socket = \"/run/e\"")]
+#[case::an_owner("[[file]]\npath = \"k\"\nowner = \"HARM\"\n", "file = \"k\"\nowner = \"me\"")]
+#[case::a_link("[[folder]]\npath = \"a\"\nlink_to = \"HARM\"\n", "folder = \"a\"")]
+#[case::a_real_path("[[program]]\npath = \"/usr/bin/lure\"\nreal_path = \"/HARM/lure\"\nprints = \"lure 1.0\"\n", "tool = \"lure\"\nversion = \">= 2\"")]
+#[case::a_program_off_path("[[program]]\npath = \"/HARM/lure\"\nprints = \"lure 2.0\"\n", "tool = \"lure\"\nversion = \">= 2\"")]
+#[case::a_holder("[[port]]\nport = 7070\nholder = \"HARM\"\npid = 4711\n", "port = 7070")]
+#[case::a_service("[system_services]\n\"HARM\" = \"stopped\"\n", "service = \"localhost:5432\"")]
+#[case::a_submodule("[checkout]\nsubmodules_not_fetched = [\"HARM\"]\n", "checkout = \".\"\nsubmodules = true")]
+#[case::a_branch("[checkout]\nbranch = \"HARM\"\n", "checkout = \".\"\nbranch = \"main\"")]
+#[case::a_proxy("[network]\nonline = true\nsystem_proxy = \"http://HARM\"\n[[site]]\nurl = \"https://f.example\"\nfails = \"no-answer\"\n", "reach = \"https://f.example\"")]
+#[case::a_package("[candidates.apt]\nlure = \"HARM\"\n", "tool = \"lure\"\npackages = { apt = \"lure\" }")]
+fn what_a_machine_names_is_quoted_in_commands(#[case] machine: &str, #[case] subject: &str) {
+    let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();
+    let user = LINUX.replace("\"mate\"", &format!("{HARM:?}")).replace("~/.bashrc", "~/.b; touch harm");
+    let text = format!("format = 1\npath = [\"/usr/bin\"]\n[machine]\nname = \"m\"\n{user}{}", machine.replace("HARM", HARM));
+    let machine = Described::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"));
+    let report = Preflight::new(&guide).run(&machine).unwrap();
+    for fix in report.settled.first().unwrap().fixes.iter() {
+        let lines = fix.run.iter().chain(fix.edit.as_ref().map(|edit| &edit.append));
+        for line in lines {
+            // A quote within single quotes is written '\'' (POSIX.1-2024, Shell Command Language 2.2).
+            let outside: String = line.replace("'\\''", "").split('\'').step_by(2).collect();
+            assert!(!outside.contains("harm"), "{line}");
+        }
+    }
 }

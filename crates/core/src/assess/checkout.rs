@@ -36,7 +36,7 @@ pub(super) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Checkout) -> Result<Con
         match state.changed.filter(|_| wanted.clean) {
             None if wanted.clean => CheckoutReason::ChangesUnknown,
             None | Some(0) => return Ok(Met::Checkout { branch: state.branch.clone() }.into()),
-            Some(changed) => CheckoutReason::Dirty { changed },
+            Some(changed) => CheckoutReason::Dirty { changed, untracked: state.untracked.min(changed) },
         }
     };
     Ok(reason.into())

@@ -362,6 +362,8 @@ pub enum CheckoutReason {
     Dirty {
         /// So many files.
         changed: usize,
+        /// How many of these are new files, which git does not track.
+        untracked: usize,
     },
     /// Whether anything is uncommitted is not known.
     ChangesUnknown,

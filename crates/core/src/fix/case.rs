@@ -42,7 +42,7 @@ pub(super) struct Seen<'a> {
     pub(super) moves: Option<&'a SetBy>,
     /// The interpreter is that of an environment of its own.
     pub(super) environment: bool,
-    /// Something in the working copy is not committed.
+    /// Tracked files of the working copy have changes that are not committed.
     pub(super) dirty: bool,
 }
 

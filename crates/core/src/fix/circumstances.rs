@@ -44,8 +44,8 @@ impl<'a> Circumstances<'a> {
     /// The command as it must be typed here to run with admin rights.
     pub(crate) fn as_admin(&self, command: &str) -> String {
         match self.account {
-            Some(account) if !account.root => match &account.elevate {
-                Some(elevate) => format!("{elevate} {command}"),
+            Some(account) if !account.root => match account.elevate {
+                Some(elevator) => format!("{} {command}", elevator.word()),
                 None => command.to_owned(),
             },
             _ => command.to_owned(),

@@ -77,8 +77,8 @@ pub(crate) enum CheckoutChange {
     Unlocked,
     /// This branch is current.
     Branch(String),
-    /// What is not committed was put aside.
-    Clean,
+    /// The changes to tracked files were put aside; new files stay where they are.
+    PutAside,
     /// Its parts stand at the commits that are recorded, with all their files.
     Parts,
     /// Its whole history and its tags are here.
@@ -179,7 +179,7 @@ impl CheckoutChange {
             Self::Mine => CheckoutState { foreign: None, ..state },
             Self::Unlocked => CheckoutState { unfinished: None, ..state },
             Self::Branch(name) => CheckoutState { branch: Some(name.clone()), ..state },
-            Self::Clean => CheckoutState { changed: state.changed.map(|_| 0), ..state },
+            Self::PutAside => CheckoutState { changed: state.changed.map(|_| state.untracked), ..state },
             Self::Whole => CheckoutState { shallow: false, no_tags: false, ..state },
             Self::Parts => CheckoutState { moved: Vec::new(), emptied: Vec::new(), ..state },
         }

@@ -5,7 +5,7 @@ use super::{Circumstances, Fix, Source, quote};
 use crate::finding::Verdict;
 use crate::guide::{Edit, GuideFix};
 use crate::inquiry::{Inquiry, Stop};
-use crate::observation::Os;
+use crate::observation::{Elevator, Os};
 use crate::prelude::*;
 
 /// Whether what a fix is only for is not met.
@@ -39,7 +39,7 @@ pub(super) fn fix(fix: &GuideFix, values: &Values<'_>) -> Option<Fix> {
     let here = values.here;
     let command = |text: &String| {
         let filled = values.fill(text, Quoting::Shell)?;
-        let already = ["sudo ", "doas "].iter().any(|elevate| filled.starts_with(elevate));
+        let already = Elevator::WORDS.iter().any(|word| filled.split(' ').next() == Some(word));
         Some(if fix.admin && !already { whole_as_admin(here, &filled) } else { filled })
     };
     let words = |text: &str| values.fill(text, Quoting::Plain);

@@ -426,17 +426,22 @@ fn checkout(case: &Case<'_>, reason: &CheckoutReason) -> Option<Fix> {
             let there = comes(CheckoutChange::Branch(wanted.clone()));
             if case.seen.dirty {
                 let say = "Put aside what is not committed, and go to the branch that is wanted.";
-                let mut fix = run(say, &["stash --include-untracked", &format!("switch {branch}")]);
+                let mut fix = run(say, &["stash", &format!("switch {branch}")]);
                 fix.caution = Some("`git stash pop` on the branch where you were brings it back.".to_owned());
-                return Some(fix.with_effect(comes(CheckoutChange::Clean).and(there)));
+                return Some(fix.with_effect(comes(CheckoutChange::PutAside).and(there)));
             }
             run("Go to the branch that is wanted.", &[&format!("switch {branch}")]).with_effect(there)
         }
-        CheckoutReason::Dirty { .. } => {
-            let mut fix = run("Commit your changes, or put them aside.", &["stash --include-untracked"]);
-            fix.caution = Some("This puts them aside; `git stash pop` brings them back.".to_owned());
-            fix.with_effect(comes(CheckoutChange::Clean))
+        CheckoutReason::Dirty { changed, untracked } if changed > untracked => {
+            let mut fix = run("Commit your changes, or put them aside.", &["stash"]);
+            fix.caution = Some("This puts aside changes to files that git tracks; `git stash pop` brings them back.".to_owned());
+            fix.with_effect(comes(CheckoutChange::PutAside))
         }
+        // The guide itself or somebody's settings may be among new files, so no command moves them.
+        CheckoutReason::Dirty { .. } => Fix::say(
+            "Git does not track some new files; `git status` lists them. Commit those that belong to the project, and move the others to \
+             another folder or name them in .git/info/exclude.",
+        ),
         CheckoutReason::ChangesUnknown | CheckoutReason::EndsUnknown => return None,
     })
 }

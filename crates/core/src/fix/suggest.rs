@@ -283,7 +283,8 @@ fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reaso
             }
         }
         (Subject::Checkout(wanted), _) => {
-            seen.dirty = if_known(inquiry.checkout(wanted))?.is_some_and(|state| state.changed.is_some_and(|count| count > 0));
+            let state = if_known(inquiry.checkout(wanted))?;
+            seen.dirty = state.is_some_and(|state| state.changed.is_some_and(|count| count > state.untracked));
         }
         _ => {}
     }

@@ -129,6 +129,32 @@ pub enum Observation {
     NotSupported(String),
 }
 
+/// A program that runs a command as administrator. The list is closed: its word is put before commands, so nobody may make one up.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[serde(rename_all = "lowercase")]
+pub enum Elevator {
+    /// sudo(8).
+    Sudo,
+    /// doas(1).
+    Doas,
+}
+
+impl Elevator {
+    /// Every one, the usual one first.
+    pub const ALL: [Self; 2] = [Self::Sudo, Self::Doas];
+
+    /// Their words, in the same order.
+    pub const WORDS: [&'static str; 2] = [Self::Sudo.word(), Self::Doas.word()];
+
+    /// The word that is put before a command.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Sudo => "sudo",
+            Self::Doas => "doas",
+        }
+    }
+}
+
 /// The person's account, as this session has it.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 pub struct Account {
@@ -138,8 +164,8 @@ pub struct Account {
     pub root: bool,
     /// Whether the person can act as administrator; `None` where it cannot be found out.
     pub admin: Option<bool>,
-    /// `sudo` or its like is here, to act as administrator with.
-    pub elevate: Option<String>,
+    /// The program to act as administrator with, where one is here.
+    pub elevate: Option<Elevator>,
     /// The groups in force in this session.
     pub groups: Vec<String>,
     /// The shell's name.

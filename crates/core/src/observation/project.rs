@@ -24,7 +24,7 @@ pub struct VariableState {
     pub environment: Value,
     /// In the file that was named, with the place.
     pub file: Option<(String, Value)>,
-    /// The number of the line of the file that sets it.
+    /// The number of the line of the file that sets it, where it has one alone; none where its value goes on over several.
     #[serde(default)]
     pub line: Option<usize>,
     /// The file that sets it has line ends of Windows, or a mark before its text, which not all that read it pass over.
@@ -130,6 +130,9 @@ pub struct CheckoutState {
     pub large_files: Vec<String>,
     /// How many files have changes that are not committed; `None` where it was not asked or could not be found out.
     pub changed: Option<usize>,
+    /// How many of these are new files, which git does not track.
+    #[serde(default)]
+    pub untracked: usize,
     /// Only a part of its history was fetched.
     #[serde(default)]
     pub shallow: bool,

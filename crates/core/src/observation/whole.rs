@@ -163,7 +163,7 @@ fn rights(account: &Account) -> Vec<String> {
     let named = |what: &str, name: &Option<String>| name.as_ref().map(|name| format!("{what} {name}"));
     let notes = [
         Some(rights.to_owned()),
-        named("with", &account.elevate),
+        account.elevate.map(|elevator| format!("with {}", elevator.word())),
         named("user", &account.name),
         named("shell", &account.shell),
         named("which reads", &account.startup_file),

@@ -34,7 +34,7 @@ pub(super) fn cleared(items: &[Item<'_>]) -> Vec<Vec<usize>> {
         for change in changes(item) {
             if let Change::Path { path, .. } = change {
                 of_paths.entry(path).or_insert(at);
-            } else if let Change::Checkout(path, CheckoutChange::Clean) = change {
+            } else if let Change::Checkout(path, CheckoutChange::PutAside) = change {
                 of_checkouts.insert(path, at);
             }
         }

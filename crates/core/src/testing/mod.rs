@@ -50,7 +50,7 @@ pub(crate) fn debian() -> Script {
         name: Some("skipper".into()),
         root: false,
         admin: Some(true),
-        elevate: Some("sudo".into()),
+        elevate: Some(crate::observation::Elevator::Sudo),
         groups: vec!["skipper".into()],
         shell: Some("bash".into()),
         startup_file: Some("~/.bashrc".into()),

@@ -290,7 +290,7 @@ pub(super) fn checkout(words: &Words<'_>, reason: &CheckoutReason) -> String {
             format!("Parts of the project from other repositories were fetched, but their files are gone: {}.", some(emptied))
         }
         CheckoutReason::LargeFiles { missing } => format!("Of some large files only the pointers are here: {}.", some(missing)),
-        CheckoutReason::Dirty { changed } => format!("The working copy has changes that are not committed ({changed})."),
+        CheckoutReason::Dirty { changed, .. } => format!("The working copy has changes that are not committed ({changed})."),
         CheckoutReason::Shallow => "Only the last part of the project's history is here.".to_owned(),
         CheckoutReason::NoTags => "The project's tags are not here.".to_owned(),
         CheckoutReason::WindowsEnds { texts } => {
@@ -323,7 +323,7 @@ pub(super) fn checkout_found(reason: &CheckoutReason) -> Option<String> {
         CheckoutReason::Foreign { owner, .. } => format!("of {}", owner.as_deref().unwrap_or("another user")),
         CheckoutReason::SubmodulesMoved { moved } => format!("{} at another commit", moved.len()),
         CheckoutReason::SubmodulesEmptied { emptied } => format!("{} without files", emptied.len()),
-        CheckoutReason::Dirty { changed } => format!("{changed} changed"),
+        CheckoutReason::Dirty { changed, .. } => format!("{changed} changed"),
         CheckoutReason::Shallow => "a part of the history".to_owned(),
         CheckoutReason::NoTags => "no tags".to_owned(),
         CheckoutReason::WindowsEnds { texts } => format!("{texts} with line ends of Windows"),

@@ -11,7 +11,7 @@ use crate::observation::{
     Value, VariableState,
 };
 use crate::problem::ProblemKind;
-use crate::read::{env_value, sets_variable};
+use crate::read::{EnvEntry, env_value, sets_variable};
 use crate::text::{Pattern, Size};
 use std::collections::{HashMap, HashSet};
 
@@ -118,6 +118,7 @@ pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
                 fields.number("windows_line_ends").map_or(0, |number| usize::try_from(number.value).unwrap_or(usize::MAX)),
             ),
             changed: fields.number("changed").and_then(|number| usize::try_from(number.value).ok()).or(Some(0)),
+            untracked: fields.number("untracked").map_or(0, |number| usize::try_from(number.value).unwrap_or(usize::MAX)),
             ..CheckoutState::default()
         });
         fields.finish(|_| None);
@@ -217,7 +218,6 @@ pub(super) fn setting(shape: &Shape, key: &str, wanted: Option<&String>) -> Opti
     Some(Observation::Setting(value.unwrap_or(Value::Unset)))
 }
 
-/// What was not asked for of a working copy is not told.
 /// The working copy, and of it what is asked for.
 pub(super) fn checkout(shape: &Shape, submodules: bool, large_files: bool, clean: bool) -> Option<Observation> {
     let mut state = shape.contents.checkout.clone()?;
@@ -228,6 +228,9 @@ pub(super) fn checkout(shape: &Shape, submodules: bool, large_files: bool, clean
         state.large_files.clear();
     }
     state.changed = state.changed.filter(|_| clean);
+    if !clean {
+        state.untracked = 0;
+    }
     Some(Observation::Checkout(state))
 }
 
@@ -260,9 +263,9 @@ fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&
     let environment = contents.environment.get(name).map_or(Value::Unset, |value| Value::of(value, pattern));
     let text = |path: &str| contents.paths.get(&resolve(shape, path)).map(|path| path.text.as_str());
     let said = env_file.and_then(text).and_then(|text| env_value(text, name));
-    let line = said.as_ref().map(|(line, _)| *line);
+    let line = said.as_ref().and_then(EnvEntry::only_line);
     let file = env_file.map(|file| match said {
-        Some((line, value)) => (format!("{file}, line {line}"), Value::of(&value, pattern)),
+        Some(entry) => (format!("{file}, line {}", entry.lines.start()), Value::of(&entry.value, pattern)),
         None => (file.to_owned(), Value::Unset),
     });
     let own = shape.account.as_ref().and_then(|account| account.startup_file.as_deref());

@@ -6,7 +6,7 @@ use super::{contents, expectation, network};
 use crate::document::{self, Fields, MOST_TABLES, Placed, shortened};
 use crate::guide::{FORMAT, Protocol};
 use crate::manager::Manager;
-use crate::observation::{
+use crate::observation::{Elevator, 
     Account, Binding, Choice, CoreCap, CoreState, DeviceState, DiskLimit, FileKind, Holder, Hypervisor, MemoryCap, MemoryState,
     Os, Piece, Processor, ProgramCopy, StartEffect, Surroundings, System,
 };
@@ -133,7 +133,7 @@ fn read_user(top: &Fields<'_>, shape: &mut Shape) {
         name,
         root,
         admin: fields.flag("admin").or(Some(root)),
-        elevate: fields.owned("elevate"),
+        elevate: fields.word("elevate", &Elevator::ALL.map(|one| (one.word(), one))),
         groups,
         shell: fields.owned("shell"),
         startup_file: fields.owned("startup_file"),

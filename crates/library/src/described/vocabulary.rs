@@ -2,6 +2,7 @@
 
 use crate::guide::vocabulary::Shape::{Either, Flag, Map, Number, Numbers, Size, Table, Tables, Text, Texts, Word};
 use crate::guide::vocabulary::{Key, SYSTEMS, may, needed};
+use crate::observation::Elevator;
 
 const SIZE_CAP: &[Key] = &[needed("by", Text), needed("amount", Size)];
 const COUNT_CAP: &[Key] = &[needed("by", Text), needed("amount", Number)];
@@ -35,7 +36,7 @@ const USER: &[Key] = &[
     may("startup_file", Text),
     may("root", Flag),
     may("admin", Flag),
-    may("elevate", Text),
+    may("elevate", Word(&Elevator::WORDS)),
     may("groups", Texts),
     may("database_groups", Texts),
     may("other_groups", Texts),
@@ -172,6 +173,7 @@ pub(crate) const TOP: &[Key] = &[
             may("windows_line_ends", Number),
             may("large_files_not_fetched", Texts),
             may("changed", Number),
+            may("untracked", Number),
         ]),
     ),
     may("environment", Map(&Text)),

@@ -129,7 +129,9 @@ pub(super) fn checkout(live: &Live, folder: &Path, asked: Asked) -> Observation 
         }
     }
     if asked.clean {
-        state.changed = changed(live, root);
+        let counts = changed(live, root);
+        state.changed = counts.map(|(changed, _)| changed);
+        state.untracked = counts.map_or(0, |(_, untracked)| untracked);
     }
     if let Some(folder) = git_folder(root).filter(|_| asked.history || asked.tags) {
         // What all working copies of one repository share lies beside the first one's (gitrepository-layout(5), `commondir`).
@@ -179,8 +181,9 @@ fn unfinished(root: &Path) -> Option<Unfinished> {
     folder.join("MERGE_HEAD").exists().then_some(Unfinished::Merge)
 }
 
-/// How many files are changed; `None` where that cannot be had without starting what the working copy itself names.
-fn changed(live: &Live, root: &Path) -> Option<usize> {
+/// How many files are changed, and how many of these git does not track; `None` where that cannot be had without starting what the working
+/// copy itself names.
+fn changed(live: &Live, root: &Path) -> Option<(usize, usize)> {
     // A filter is a program that git starts on files to compare them: those of the person's own settings are theirs, others a stranger's.
     let filters = git(live, root, &["config", "--show-scope", "--name-only", "--get-regexp", r"^filter\."]).ok()?;
     let own = |line: &str| ["system", "global"].contains(&line.split('\t').next().unwrap_or_default());
@@ -192,8 +195,18 @@ fn changed(live: &Live, root: &Path) -> Option<usize> {
     // Within a submodule another git would start, with that one's settings.
     let arguments = ["status", "--porcelain", "-z", "--untracked-files=normal", "--ignore-submodules=dirty"];
     let run = git(live, root, &arguments).ok().filter(|run| run.end == RunEnd::Exit(0))?;
-    // A renamed file has two names in that list; either way it is not clean.
-    Some(run.stdout.split_terminator('\0').count())
+    let mut entries = run.stdout.split_terminator('\0');
+    let (mut changed, mut untracked) = (0, 0);
+    while let Some(entry) = entries.next() {
+        changed += 1;
+        let state = entry.get(..2).unwrap_or_default();
+        untracked += usize::from(state == "??");
+        // A renamed or copied file is followed by the name that it had (git-status(1), porcelain format 1 with -z).
+        if state.contains(['R', 'C']) {
+            entries.next();
+        }
+    }
+    Some((changed, untracked))
 }
 
 /// `.git` is a folder, or a file that names one.

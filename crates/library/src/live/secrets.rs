@@ -64,10 +64,10 @@ impl Secrets {
                 continue;
             }
             let text = super::place::text(&path).unwrap_or_default();
-            for (_, key, value) in env_entries(&text) {
-                let secret = files.iter().any(|(of, name, secret)| *of == file && *name == key && *secret);
-                if secret || !is_value(key) {
-                    keep(&mut values, &value, secret);
+            for entry in env_entries(&text) {
+                let secret = files.iter().any(|(of, name, secret)| *of == file && *name == entry.name && *secret);
+                if secret || !is_value(entry.name) {
+                    keep(&mut values, &entry.value, secret);
                 }
             }
         }

@@ -31,10 +31,10 @@ pub(super) fn state(live: &Live, name: &str, env_file: Option<&str>, pattern: Op
     let file = match env_file.map(|file| (file, place::text(&live.place(file)))) {
         None => None,
         Some((file, Ok(text))) => Some(match env_value(&text, name) {
-            Some((number, value)) => {
+            Some(entry) => {
                 of_another_system = is_of_another_system(&text);
-                at_line = Some(number);
-                (format!("{file}, line {number}"), Value::of(&value, pattern))
+                at_line = entry.only_line();
+                (format!("{file}, line {}", entry.lines.start()), Value::of(&entry.value, pattern))
             }
             None => (file.to_owned(), Value::Unset),
         }),

@@ -1,11 +1,35 @@
-/// The keys and values of a `.env`-style file, with the numbers of their lines. Quotes, `export`, blank lines and comments are understood;
-/// nothing is expanded.
-pub fn env_entries(text: &str) -> impl Iterator<Item = (usize, &str, String)> {
-    text.lines().enumerate().filter_map(|(number, line)| {
-        let line = line.trim_start_matches('\u{feff}').trim();
-        let line = line.strip_prefix("export ").map_or(line, str::trim_start);
-        let (name, value) = line.split_once('=').filter(|_| !line.starts_with('#'))?;
-        Some((number + 1, name.trim_end(), unquoted(value.trim())))
+//! `.env`-style files: what sets a variable, and in which lines.
+
+use std::ops::RangeInclusive;
+
+/// One variable that a `.env`-style file sets.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct EnvEntry<'t> {
+    /// The variable.
+    pub name: &'t str,
+    /// Its value, without quotes; nothing in it is expanded.
+    pub value: String,
+    /// The numbers of its lines, from 1: a value in quotes may go on over several.
+    pub lines: RangeInclusive<usize>,
+}
+
+impl EnvEntry<'_> {
+    /// The number of its line, where it has no other: only such a line can be replaced alone.
+    pub fn only_line(&self) -> Option<usize> {
+        (self.lines.start() == self.lines.end()).then_some(*self.lines.start())
+    }
+}
+
+/// The variables that a `.env`-style file sets, in its order. Quotes, `export`, blank lines and comments are understood. What stands in a value
+/// of several lines (a private key, say) sets nothing, however much it looks like it.
+pub fn env_entries(text: &str) -> impl Iterator<Item = EnvEntry<'_>> {
+    let mut lines = Lines { rest: text, number: 0 };
+    std::iter::from_fn(move || {
+        loop {
+            if let Some(entry) = entry(&mut lines)? {
+                return Some(entry);
+            }
+        }
     })
 }
 
@@ -14,19 +38,67 @@ pub fn is_of_another_system(text: &str) -> bool {
     text.starts_with('\u{feff}') || text.contains("\r\n")
 }
 
-/// The value of a key in a `.env`-style file, with the number of its line; the last one wins.
-pub fn env_value(text: &str, key: &str) -> Option<(usize, String)> {
-    env_entries(text).filter(|(_, name, _)| *name == key).last().map(|(number, _, value)| (number, value))
+/// What sets a variable in a `.env`-style file; the last one wins.
+pub fn env_value<'t>(text: &'t str, name: &str) -> Option<EnvEntry<'t>> {
+    env_entries(text).filter(|entry| entry.name == name).last()
 }
 
-fn unquoted(value: &str) -> String {
-    for quote in ['"', '\''] {
-        if let Some(inner) = value.strip_prefix(quote) {
-            return inner.split_once(quote).map_or(inner, |(inner, _)| inner).to_owned();
+/// What is still to be read of a text, and how many lines were.
+struct Lines<'t> {
+    rest: &'t str,
+    number: usize,
+}
+
+impl<'t> Lines<'t> {
+    fn next(&mut self) -> Option<&'t str> {
+        if self.rest.is_empty() {
+            return None;
         }
+        self.number += 1;
+        let (line, rest) = self.rest.split_once('\n').unwrap_or((self.rest, ""));
+        self.rest = rest;
+        Some(line)
     }
-    // A comment starts at a hash behind a space, so that colours and addresses with a hash survive.
-    value.split_once(" #").map_or(value, |(value, _)| value.trim_end()).to_owned()
+}
+
+/// What the next line sets, with the lines over which its value goes on; none of both at the end of the text.
+fn entry<'t>(lines: &mut Lines<'t>) -> Option<Option<EnvEntry<'t>>> {
+    let line = lines.next()?.trim_start_matches('\u{feff}').trim();
+    let first = lines.number;
+    let line = line.strip_prefix("export ").map_or(line, str::trim_start);
+    let Some((name, value)) = line.split_once('=').filter(|_| !line.starts_with('#')) else { return Some(None) };
+    let value = value.trim();
+    let value = match value.strip_prefix(['"', '\'']).zip(value.chars().next()) {
+        Some((inner, quote)) => quoted(inner, quote, lines),
+        // A comment starts at a hash behind a space, so that colours and addresses with a hash survive.
+        None => value.split_once(" #").map_or(value, |(value, _)| value.trim_end()).to_owned(),
+    };
+    Some(Some(EnvEntry { name: name.trim_end(), value, lines: first..=lines.number }))
+}
+
+/// A value behind its opening quote. Where nothing closes it, it ends with its line: whoever reads it then reads it in their own way.
+///
+/// It stays linear: where a quote has no end in the whole rest of a text, there is no second one of its sort that could be opened.
+fn quoted(inner: &str, quote: char, lines: &mut Lines<'_>) -> String {
+    if let Some(end) = closing(inner, quote) {
+        return inner.get(..end).unwrap_or_default().to_owned();
+    }
+    let Some(end) = closing(lines.rest, quote) else { return inner.to_owned() };
+    let more = lines.rest.get(..end).unwrap_or_default();
+    for _ in 0..=more.matches('\n').count() {
+        lines.next();
+    }
+    format!("{inner}\n{more}")
+}
+
+/// Where a quote ends. In double quotes a backslash takes its meaning from the next character.
+fn closing(text: &str, quote: char) -> Option<usize> {
+    let mut escaped = false;
+    text.char_indices().find_map(|(at, c)| {
+        let ends = c == quote && !escaped;
+        escaped = quote == '"' && c == '\\' && !escaped;
+        ends.then_some(at)
+    })
 }
 
 #[cfg(test)]
@@ -45,7 +117,21 @@ mod tests {
     #[case::set_to_nothing("SHORE_PORT=", Some(""))]
     #[case::commented_out("#SHORE_PORT=1", None)]
     #[case::another_key("MY_SHORE_PORT=1", None)]
+    #[case::inside_a_key("KEY=\"-----BEGIN\nSHORE_PORT=8\n-----END\"\n", None)]
+    #[case::inside_single_quotes("KEY='\nSHORE_PORT=8\n'\n", None)]
+    #[case::behind_a_key("KEY=\"a\nSHORE_PORT=8\nb\"\nSHORE_PORT=9\n", Some("9"))]
+    #[case::an_escaped_quote_does_not_end_a_key("KEY=\"a \\\"\nSHORE_PORT=8\nb\"\n", None)]
+    #[case::a_quote_that_nothing_closes("KEY=\"a\nSHORE_PORT=8\n", Some("8"))]
+    #[case::of_several_lines("SHORE_PORT=\"8\n9\"\n", Some("8\n9"))]
     fn values_are_read_as_shells_do(#[case] text: &str, #[case] value: Option<&str>) {
-        assert_eq!(env_value(text, "SHORE_PORT").map(|(_, value)| value).as_deref(), value);
+        assert_eq!(env_value(text, "SHORE_PORT").map(|entry| entry.value).as_deref(), value);
+    }
+
+    #[rstest]
+    #[case::alone("A=1\nB=2\nC=3\n", Some(2))]
+    #[case::behind_one_of_several_lines("A=\"1\n\n\"\nB=2\n", Some(4))]
+    #[case::of_several_lines("A=1\nB='2\n3'\n", None)]
+    fn only_what_has_a_line_of_its_own_can_be_replaced(#[case] text: &str, #[case] line: Option<usize>) {
+        assert_eq!(env_value(text, "B").unwrap().only_line(), line);
     }
 }

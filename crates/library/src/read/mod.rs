@@ -41,7 +41,7 @@ pub use alternatives::alternatives;
 pub use cgroup::{CgroupFolder, cgroup_folders, cpu_quota_v1, cpu_quota_v2, memory_limit};
 pub use cpu::{count_online, cpuinfo_flags};
 pub use elf::{ElfNeeds, elf_needs};
-pub use env_file::{env_entries, env_value, is_of_another_system};
+pub use env_file::{EnvEntry, env_entries, env_value, is_of_another_system};
 pub use expand::expanded;
 pub use file_kind::{HEAD_BYTES, file_kind};
 pub use git::{branch_of_head, gitlinks, is_large_file_pointer, packed_ref, submodule_paths};

@@ -11,8 +11,8 @@ fn set<'t>(by: &SetBy, environment: Option<&str>, text: impl Fn(&str) -> Option<
     }
     let from_env_file = || {
         let file = by.env_file.as_deref()?;
-        let (line, value) = env_value(text(file)?, by.variable.as_deref()?)?;
-        (!value.is_empty()).then(|| (value, format!("{file}, line {line}")))
+        let entry = env_value(text(file)?, by.variable.as_deref()?)?;
+        (!entry.value.is_empty()).then(|| (entry.value, format!("{file}, line {}", entry.lines.start())))
     };
     let from_entry = || {
         let (file, key) = by.entry.as_ref()?;

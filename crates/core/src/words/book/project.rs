@@ -64,8 +64,8 @@ pub(super) fn pages() -> Vec<Page> {
         CheckoutReason::NoTags,
         CheckoutReason::WindowsEnds { texts: 12 },
         CheckoutReason::EndsUnknown,
-        CheckoutReason::Dirty { changed: 1 },
-        CheckoutReason::Dirty { changed: 3 },
+        CheckoutReason::Dirty { changed: 1, untracked: 0 },
+        CheckoutReason::Dirty { changed: 3, untracked: 1 },
         CheckoutReason::ChangesUnknown,
     ];
     let commands = vec![

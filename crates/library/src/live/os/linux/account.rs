@@ -1,5 +1,5 @@
 use crate::live::Live;
-use crate::observation::{Account, Observation, ProgramCopy, RunEnd};
+use crate::observation::{Account, Elevator, Observation, ProgramCopy, RunEnd};
 use crate::read::{Program, group_name, group_names_of_ids, user_name};
 use rustix::process::{getegid, geteuid, getgroups};
 use std::fs::read_to_string;
@@ -27,7 +27,7 @@ pub(in crate::live) fn account(live: &Live) -> Observation {
     ids.push(getegid().as_raw());
     let groups = group_names_of_ids(&read_to_string("/etc/group").unwrap_or_default(), &ids);
     let root = geteuid().is_root();
-    let elevate = ["sudo", "doas"].into_iter().find(|program| first_copy(live, program).is_some());
+    let elevate = Elevator::ALL.into_iter().find(|program| first_copy(live, program.word()).is_some());
     // A file of rules may give more. Asking for it (`sudo -n -l`) is written into the administrator's log, and mailed to them of somebody without rights.
     let may = elevate.is_some() && groups.iter().any(|group| ADMIN_GROUPS.contains(&group.as_str()));
     let shell = shell_here();
@@ -35,7 +35,7 @@ pub(in crate::live) fn account(live: &Live) -> Observation {
         name: own_name(),
         root,
         admin: Some(root || may),
-        elevate: elevate.map(ToOwned::to_owned),
+        elevate,
         groups,
         startup_file: shell.as_deref().map(|shell| startup_file(shell, live.home.as_deref())),
         shell,

@@ -1,6 +1,6 @@
 use super::ask::{ask, ran};
 use crate::live::Live;
-use crate::observation::{Account, Observation, RunEnd};
+use crate::observation::{Account, Elevator, Observation, RunEnd};
 use crate::read::{group_name, user_shell};
 use std::path::Path;
 
@@ -28,7 +28,7 @@ pub(in crate::live) fn account(_: &Live) -> Observation {
         Ok(Account {
             root,
             admin: Some(root || groups.iter().any(|group| group == "admin")),
-            elevate: Path::new("/usr/bin/sudo").exists().then(|| "sudo".to_owned()),
+            elevate: Path::new("/usr/bin/sudo").exists().then_some(Elevator::Sudo),
             groups,
             startup_file: shell.as_deref().map(|shell| startup_file(shell).to_owned()),
             shell,
