@@ -1,9 +1,7 @@
 //! The command line as it is typed. Reading it touches nothing.
 
-#[cfg(feature = "desk")]
 mod desk;
 
-#[cfg(feature = "desk")]
 pub(crate) use desk::*;
 
 use build_setup_ready::text::{Sanitised, parse_duration};
@@ -87,28 +85,20 @@ pub(crate) enum Command {
     Record(Record),
     /// Everything about one requirement, or the page of a cause or a rule; alone, the list of all
     Explain(Explain),
-    #[cfg(feature = "desk")]
     /// For maintainers: write a first guide from what the repository says
     Draft(Draft),
-    #[cfg(feature = "desk")]
     /// For maintainers: read the guide as its strictest reader, and correct what is certain
     Proofread(Proofread),
-    #[cfg(feature = "desk")]
     /// For maintainers: try the guide on described machines, or in each way in which newcomers can fail
     Rehearse(Rehearse),
-    #[cfg(feature = "desk")]
     /// For maintainers: the guide for people (Markdown, a page), or as a script that checks without this software
     Render(Render),
-    #[cfg(feature = "desk")]
     /// For maintainers: follow a build, and say what of this machine it used that the guide does not name
     Witness(Witness),
-    #[cfg(feature = "desk")]
     /// For maintainers: machines beside each other, where their verdicts differ and what decides it
     Compare(Compare),
-    #[cfg(feature = "desk")]
     /// For maintainers: many reports together, what stops most people, which versions are out there
     Survey(Survey),
-    #[cfg(feature = "desk")]
     /// For maintainers: the JSON Schema of a guide, a described machine, a report or a recording, for editors
     #[command(after_help = "Example:\n  setup-ready schema guide --output guide.schema.json")]
     Schema {
@@ -135,16 +125,12 @@ pub(crate) enum Format {
     Json,
     /// To paste into a question: short, without what is private
     Markdown,
-    #[cfg(feature = "desk")]
     /// A page of its own, without what is private
     Html,
-    #[cfg(feature = "desk")]
     /// For build servers: a suite for each stage
     Junit,
-    #[cfg(feature = "desk")]
     /// For whatever reads the Test Anything Protocol
     Tap,
-    #[cfg(feature = "desk")]
     /// For code hosts: failures at the guide's lines
     Sarif,
 }

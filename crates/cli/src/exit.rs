@@ -21,7 +21,6 @@ pub(crate) enum Status {
     /// The person interrupted.
     Interrupted,
     /// A build that was followed failed, with this status.
-    #[cfg(feature = "desk")]
     OfTheBuild(i32),
 }
 
@@ -36,7 +35,6 @@ impl Status {
             Self::Failed => 4,
             // 128 and the number of the signal SIGINT, as shells have it.
             Self::Interrupted => 130,
-            #[cfg(feature = "desk")]
             Self::OfTheBuild(status) => status,
         }
     }
@@ -66,7 +64,6 @@ pub(crate) enum Failure {
     #[error(transparent)]
     Load(#[from] LoadError),
     /// A recording cannot be used.
-    #[cfg(feature = "desk")]
     #[error("{} cannot be used: {reason}", .path.display())]
     Recording {
         /// Which file.
@@ -113,7 +110,6 @@ impl Failure {
     /// The exit status that it leads to.
     pub(crate) fn status(&self) -> Status {
         match self {
-            #[cfg(feature = "desk")]
             Self::Recording { .. } => Status::WrongUse,
             Self::Load(_) | Self::OtherOwner { .. } | Self::LeadsOut(_) | Self::Word { .. } => Status::WrongUse,
             Self::Write { .. } | Self::Output(_) | Self::Software(_) => Status::Failed,

@@ -31,7 +31,6 @@ pub(crate) fn write_large(make: impl Fn(&mut Large<'_>) -> std::io::Result<()>, 
 }
 
 /// Writes a result that may be larger than memory: to standard output as it is made, to a file under another name first.
-#[cfg(feature = "desk")]
 pub(crate) fn write_stream(make: impl FnOnce(&mut dyn Write) -> std::io::Result<()>, file: Option<&Path>) -> Result<(), Failure> {
     match named(file) {
         None => to_stdout(|out| make(&mut BufWriter::with_capacity(1 << 16, out))),

@@ -18,7 +18,6 @@ fn named(command: &Command) -> Named<'_> {
         Command::Walk(typed) => Some(&typed.how),
         Command::Plan(typed) => Some(&typed.check.how),
         Command::Record(typed) => Some(&typed.check.how),
-        #[cfg(feature = "desk")]
         Command::Compare(typed) => Some(&typed.check.how),
         _ => None,
     };
@@ -28,11 +27,8 @@ fn named(command: &Command) -> Named<'_> {
     match command {
         Command::Preflight(typed) => named.written.extend(typed.also.iter().map(|also| also.file.as_path())),
         Command::Explain(typed) => named.read.extend(typed.machine.as_deref()),
-        #[cfg(feature = "desk")]
         Command::Rehearse(typed) => named.read.extend(typed.machine.iter().map(PathBuf::as_path)),
-        #[cfg(feature = "desk")]
         Command::Compare(typed) => named.read.extend(typed.machines.iter().map(PathBuf::as_path)),
-        #[cfg(feature = "desk")]
         Command::Survey(typed) => named.read.extend(typed.files.iter().map(PathBuf::as_path)),
         _ => {}
     }
@@ -81,7 +77,6 @@ pub(crate) fn apart_from(path: &Path, read: Option<&Path>) -> Result<(), Failure
 
 /// The guide that will be read. A draft makes one, and says itself where it would replace it.
 fn the_guide(typed: &Typed) -> Option<PathBuf> {
-    #[cfg(feature = "desk")]
     if let Command::Draft(_) = typed.command {
         return None;
     }
@@ -92,15 +87,8 @@ fn the_guide(typed: &Typed) -> Option<PathBuf> {
 }
 
 /// Whether a file that is there lies in a folder whose reports are read.
-#[cfg(feature = "desk")]
 fn is_surveyed(folder: &Path, file: &Path) -> bool {
     build_setup_ready::is_surveyed_file(file) && folder.is_dir() && file.is_file() && file.starts_with(folder)
-}
-
-/// What newcomers have reads no folders.
-#[cfg(not(feature = "desk"))]
-fn is_surveyed(_: &Path, _: &Path) -> bool {
-    false
 }
 
 /// Where a file is, or would be: links are followed, but for its own name where it is not there yet.
@@ -114,7 +102,6 @@ fn place(path: &Path) -> PathBuf {
 }
 
 /// A path as it is from here, where it lies below: so a repository's own root is told, and not where it lies.
-#[cfg(feature = "desk")]
 pub(crate) fn from_here(path: &Path) -> String {
     let here = std::env::current_dir().unwrap_or_default();
     path.strip_prefix(&here).unwrap_or(path).display().to_string()

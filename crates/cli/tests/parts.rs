@@ -96,7 +96,6 @@ fn what_was_open_last_time_is_not_all() {
     assert!(text(&bench.run(&["preflight"]).stdout).contains("READY  All 2 needed things are met."));
 }
 
-#[cfg(feature = "desk")]
 mod surveyed {
     use super::{Bench, GUIDE};
     use serde_json::Value;

@@ -10,25 +10,21 @@
     reason = "helpers of tests may be blunt"
 )]
 
-#[cfg(feature = "desk")]
 mod arrived;
 mod at_once;
 mod bench;
-#[cfg(feature = "desk")]
 mod beside;
-#[cfg(all(feature = "desk", target_os = "linux"))]
+#[cfg(target_os = "linux")]
 mod carried_out;
-#[cfg(all(feature = "desk", target_os = "linux"))]
+#[cfg(target_os = "linux")]
 mod carried_out_linux;
 #[cfg(windows)]
 mod carried_out_windows;
 mod corpus_replay;
-#[cfg(all(feature = "desk", target_os = "linux"))]
+#[cfg(target_os = "linux")]
 mod database_linux;
 mod docs;
-#[cfg(feature = "desk")]
 mod draft;
-#[cfg(feature = "desk")]
 mod forms;
 #[cfg(target_os = "linux")]
 mod live_components_linux;
@@ -55,33 +51,26 @@ mod live_tools_linux;
 mod live_windows;
 #[cfg(target_os = "linux")]
 mod live_workspace_linux;
-#[cfg(feature = "desk")]
 mod many;
 #[cfg(unix)]
 mod meanwhile;
 mod parts;
 mod plans;
 mod program;
-#[cfg(feature = "desk")]
 mod proofread;
-#[cfg(all(feature = "desk", target_os = "linux"))]
+#[cfg(target_os = "linux")]
 mod proven_linux;
-#[cfg(feature = "desk")]
 mod recordings;
-#[cfg(feature = "desk")]
 mod rehearse;
-#[cfg(feature = "desk")]
 mod repositories;
 mod rooms;
 mod schemas;
-#[cfg(all(feature = "desk", target_os = "linux"))]
+#[cfg(target_os = "linux")]
 mod script_linux;
 #[cfg(target_os = "linux")]
 mod scripted;
-#[cfg(feature = "desk")]
 mod surveyed;
 mod walk_and_watch;
-#[cfg(feature = "desk")]
 mod what_if;
-#[cfg(all(feature = "desk", target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
+#[cfg(all(target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
 mod witness_linux;

@@ -10,28 +10,23 @@ mod live;
 mod notice;
 mod owner;
 mod preflight;
-#[cfg(feature = "desk")]
 mod proof;
 // No part of the interface: the readers of other systems are used there only, and fuzz targets call them all.
 #[doc(hidden)]
 pub mod read;
 mod recording;
-#[cfg(feature = "desk")]
 mod rehearsing;
 mod repository;
 mod run;
 #[cfg(feature = "schema")]
 pub mod schema;
-#[cfg(feature = "desk")]
 mod side;
 mod state;
-#[cfg(feature = "desk")]
 mod surveying;
 mod told;
 mod watch;
 #[cfg(windows)]
 mod windows_calls;
-#[cfg(feature = "desk")]
 mod witness;
 pub mod write;
 
@@ -42,19 +37,13 @@ pub use host::{Host, Interrupt};
 pub use live::{Ask, Live, is_build_server};
 pub use owner::{OtherUser, other_owner};
 pub use preflight::{Preflight, Progress};
-#[cfg(feature = "desk")]
 pub use proof::Proof;
-#[cfg(feature = "desk")]
 pub use recording::compared_for_others;
-#[cfg(feature = "desk")]
 pub use recording::{Foreign, NotRecording, is_recorded_file, is_surveyed_file, read_recording, recorded_name, recording};
 pub use recording::{Recorded, record, record_with};
-#[cfg(feature = "desk")]
 pub use rehearsing::{Matrix, NewExpectation, NotRewritten, Performance, Rehearsal, Rewritten, expectation};
-#[cfg(feature = "desk")]
 #[doc(hidden)]
 pub use repository::statements_of;
-#[cfg(feature = "desk")]
 pub use repository::{FileRemark, Repository};
 #[doc(hidden)]
 pub use run::{KEPT_BY, start_nothing_more};
@@ -65,12 +54,9 @@ pub use setup_ready_core::{
     witnessed, words,
 };
 use setup_ready_core::{catalogue, document};
-#[cfg(feature = "desk")]
 pub use side::{NoSide, side_in_file, side_of};
 pub use state::{LastResult, NotOwn, Remembered, Stored, WalkPlace, random_id, remembered_id, state_folder};
-#[cfg(feature = "desk")]
 pub use surveying::{Broken, PassedOver, RowForm, Surveyed, Surveying, Written, rows, surveyed_text};
 pub use told::{ToldError, told, told_in_file};
 pub use watch::{Listening, Watch};
-#[cfg(feature = "desk")]
 pub use witness::{WitnessError, Witnessed, witness};

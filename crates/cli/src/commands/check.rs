@@ -16,7 +16,6 @@ use build_setup_ready::{
     Consents, Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, consent_to,
     other_owner, state_folder, told_in_file,
 };
-#[cfg(feature = "desk")]
 use build_setup_ready::{Recording, is_recorded_file, read_recording, text::Sanitised};
 use std::io::Write;
 use std::path::Path;
@@ -175,21 +174,13 @@ pub(crate) fn host(
     interrupt: &Interrupt,
 ) -> Result<Box<dyn Host>, Failure> {
     Ok(match machine {
-        #[cfg(feature = "desk")]
         Some(path) if is_recorded_file(path) => Box::new(recorded_machine(path, file)?),
-        #[cfg(not(feature = "desk"))]
-        Some(path) if path.extension().is_some_and(|end| end.eq_ignore_ascii_case("json")) => {
-            let message = format!("{} is a recording, and this program only makes them", path.display());
-            let note = "They are read by the one that maintainers use: cargo install setup-ready".to_owned();
-            return Err(Failure::Word { message, note });
-        }
         Some(path) => Box::new(Described::load(path)?),
         None => Box::new(Live::for_guide(file).time_limit(limit).interrupt(interrupt)),
     })
 }
 
 /// A recording that was made for this guide, in whichever state.
-#[cfg(feature = "desk")]
 pub(crate) fn recorded_machine(path: &Path, file: &GuideFile) -> Result<Recording, Failure> {
     let recording = read_recording(path).map_err(|reason| Failure::Recording { path: path.to_owned(), reason })?;
     if recording.project != file.guide.project.name {

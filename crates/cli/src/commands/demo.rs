@@ -4,7 +4,6 @@ use crate::look::closing::NextCommands;
 use crate::look::report::verdict_word;
 use crate::look::{Ink, Look, Paper, report};
 use crate::output;
-#[cfg(feature = "desk")]
 use build_setup_ready::demo::REPOSITORY;
 use build_setup_ready::demo::{GUIDE, MACHINES};
 use build_setup_ready::finding::Verdict;
@@ -59,7 +58,6 @@ pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &Look) -> Result
             brief(&mut paper, &guide, &checked);
         }
     }
-    #[cfg(feature = "desk")]
     {
         super::second_act::play(&mut paper, &guide, typed.into.as_deref())?;
         super::third_act::play(&mut paper, &guide, typed.into.as_deref())?;
@@ -117,7 +115,6 @@ fn farewell(paper: &mut Paper<'_>, folder: Option<&Path>) {
         );
         paper.block(0, &text, Ink::Body);
         paper.copyable(2, &format!("setup-ready preflight --guide {guide} --role shore"));
-        #[cfg(feature = "desk")]
         for_maintainers(paper, &guide, folder);
         return;
     }
@@ -130,7 +127,6 @@ fn farewell(paper: &mut Paper<'_>, folder: Option<&Path>) {
     paper.copyable(2, "setup-ready preflight --guide driftbuoy --role shore");
 }
 
-#[cfg(feature = "desk")]
 fn for_maintainers(paper: &mut Paper<'_>, guide: &str, folder: &Path) {
     let text = "To see what its maintainer sees (the guide read by its strictest reader, and all that the project's files say):";
     paper.block(0, text, Ink::Body);
@@ -148,13 +144,11 @@ fn write_files(folder: &Path) -> Result<(), Failure> {
     std::fs::create_dir(folder).map_err(failed(folder))?;
     let machines = folder.join("machines");
     std::fs::create_dir(&machines).map_err(failed(&machines))?;
-    #[cfg(feature = "desk")]
     {
         let class = folder.join("class");
         std::fs::create_dir(&class).map_err(failed(&class))?;
     }
     output::write(GUIDE.as_bytes(), Some(&folder.join(GUIDE_FILE)))?;
-    #[cfg(feature = "desk")]
     for (name, text) in REPOSITORY {
         let path = folder.join(name);
         let above = path.parent().unwrap_or(folder);

@@ -1,7 +1,6 @@
 use super::check::{check, host, load_guide, wrong_word};
 use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
-#[cfg(feature = "desk")]
 use crate::look::desk;
 use crate::look::doing::Doing;
 use crate::look::report::{evidence, verdict_word};
@@ -9,7 +8,6 @@ use crate::look::{Ink, Look, Paper};
 use crate::output;
 use build_setup_ready::cause::Cause;
 use build_setup_ready::guide::{Guide, GuideFix, Level, Requirement, Subject};
-#[cfg(feature = "desk")]
 use build_setup_ready::proofread::Rule;
 use build_setup_ready::report::Report;
 use build_setup_ready::selection::Selection;
@@ -26,7 +24,6 @@ pub(crate) fn run(typed: &arguments::Explain, shown: &Shown, (interrupt, look): 
         None => list(&mut paper, optional_guide(shown, look)?.as_ref()),
         Some(word) => match Cause::from_word(word) {
             Some(cause) => page(&mut paper, cause, optional_guide(shown, look)?.as_ref()),
-            #[cfg(feature = "desk")]
             None if Rule::from_id(word).is_some() => {
                 if let Some(rule) = Rule::from_id(word) {
                     desk::rule(&mut paper, rule);
@@ -69,7 +66,6 @@ fn list(paper: &mut Paper<'_>, file: Option<&GuideFile>) {
         }
         paper.labelled(4, (cause.word(), Ink::Body), 28, (cause.page().meaning, Ink::Quiet));
     }
-    #[cfg(feature = "desk")]
     desk::rules(paper);
     paper.gap();
     paper.block(0, "For one of them: setup-ready explain WORD", Ink::Body);
@@ -113,7 +109,6 @@ fn requirement(
     let Some(index) = file.guide.find(word) else {
         let ids = file.guide.requirements.iter().map(|one| one.id.as_str());
         let words = Cause::ALL.iter().map(|cause| cause.word());
-        #[cfg(feature = "desk")]
         let words = words.chain(Rule::ALL.iter().map(|rule| rule.id()));
         let known: Vec<&str> = ids.chain(words).collect();
         return Err(wrong_word("requirement, cause or rule", word, &known));

@@ -1,33 +1,23 @@
 //! What each command does.
 
 mod check;
-#[cfg(feature = "desk")]
 mod compare;
 mod completions;
 mod demo;
-#[cfg(feature = "desk")]
 mod draft;
 mod explain;
 mod plan;
 mod preflight;
-#[cfg(feature = "desk")]
 mod proofread;
 mod record;
-#[cfg(feature = "desk")]
 mod rehearse;
-#[cfg(feature = "desk")]
 mod render;
-#[cfg(feature = "desk")]
 mod schema;
-#[cfg(feature = "desk")]
 mod second_act;
-#[cfg(feature = "desk")]
 mod survey;
-#[cfg(feature = "desk")]
 mod third_act;
 mod walk;
 mod watch;
-#[cfg(feature = "desk")]
 mod witness;
 
 use crate::arguments::{Command, Typed};
@@ -44,21 +34,13 @@ pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<S
         Command::Plan(arguments) => plan::run(arguments, &typed.shown, (interrupt, look)),
         Command::Record(arguments) => record::run(arguments, &typed.shown, (interrupt, look)),
         Command::Explain(arguments) => explain::run(arguments, &typed.shown, (interrupt, look)),
-        #[cfg(feature = "desk")]
         Command::Draft(arguments) => draft::run(arguments, &typed.shown, look),
-        #[cfg(feature = "desk")]
         Command::Proofread(arguments) => proofread::run(arguments, &typed.shown, look),
-        #[cfg(feature = "desk")]
         Command::Rehearse(arguments) => rehearse::run(arguments, &typed.shown, look),
-        #[cfg(feature = "desk")]
         Command::Render(arguments) => render::run(arguments, &typed.shown, look),
-        #[cfg(feature = "desk")]
         Command::Witness(arguments) => witness::run(arguments, &typed.shown, look),
-        #[cfg(feature = "desk")]
         Command::Compare(arguments) => compare::run(arguments, &typed.shown, (interrupt, look)),
-        #[cfg(feature = "desk")]
         Command::Survey(arguments) => survey::run(arguments, &typed.shown, (interrupt, look)),
-        #[cfg(feature = "desk")]
         Command::Schema { what } => schema::run(*what, &typed.shown),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),
         Command::Completions { shell } => completions::run(*shell, &typed.shown),

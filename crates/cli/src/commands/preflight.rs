@@ -35,10 +35,7 @@ pub(crate) fn run(
         told.write(also.format, &plain, &Look::detect(&plain))?;
     }
     told.write(typed.format, shown, look)?;
-    let status = status(&report);
-    // The program ends here: the system takes it all back at once.
-    std::mem::forget((file, report));
-    Ok(status)
+    Ok(status(&report))
 }
 
 /// A report that is written in one form or several.
@@ -60,16 +57,12 @@ impl Told<'_> {
                 let report = self.without_names(look)?;
                 output::write_large(|writer| write::markdown(report, writer), output)
             }
-            #[cfg(feature = "desk")]
             Format::Html => {
                 let page = write::html(self.without_names(look)?).map_err(|error| Failure::Software(error.to_string()))?;
                 output::write(page.as_bytes(), output)
             }
-            #[cfg(feature = "desk")]
             Format::Junit => output::write(write::junit(self.report).as_bytes(), output),
-            #[cfg(feature = "desk")]
             Format::Tap => output::write(write::tap(self.report).as_bytes(), output),
-            #[cfg(feature = "desk")]
             Format::Sarif => {
                 let path = crate::results::from_here(&self.file.path);
                 output::write(write::sarif(self.report, &path, &self.file.text).as_bytes(), output)

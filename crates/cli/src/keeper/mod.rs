@@ -18,9 +18,7 @@ fn looks_here(command: &Command) -> bool {
         Command::Record(one) => one.check.how.machine.is_none(),
         Command::Walk(one) => one.how.machine.is_none(),
         Command::Explain(one) => one.machine.is_none() && one.word.is_some(),
-        #[cfg(feature = "desk")]
         Command::Compare(one) => one.machines.iter().any(|machine| machine.as_os_str() == "here"),
-        #[cfg(feature = "desk")]
         Command::Draft(_)
         | Command::Proofread(_)
         | Command::Rehearse(_)

@@ -50,7 +50,6 @@ fn next_steps(failure: &Failure) -> Vec<String> {
             "Nothing was checked. Correct them, or tell the project's maintainer."
         }),
         Failure::Load(_) => line("Nothing was checked."),
-        #[cfg(feature = "desk")]
         Failure::Recording { .. } => line("Nothing was checked. A recording is made with: setup-ready record"),
         Failure::OtherOwner { owner, .. } => vec![
             "Nothing was checked: whoever owns a guide decides what is looked at and what you are told to type.".to_owned(),

@@ -1,9 +1,7 @@
 //! How things look. Width, colour and characters are parameters, found out once.
 
 pub(crate) mod closing;
-#[cfg(feature = "desk")]
 pub(crate) mod comparison;
-#[cfg(feature = "desk")]
 pub(crate) mod desk;
 pub(crate) mod doing;
 pub(crate) mod failure;
@@ -12,10 +10,8 @@ mod opening;
 mod paper;
 pub(crate) mod plan;
 pub(crate) mod progress;
-#[cfg(feature = "desk")]
 pub(crate) mod rehearsal;
 pub(crate) mod report;
-#[cfg(feature = "desk")]
 pub(crate) mod survey;
 pub(crate) mod wording;
 

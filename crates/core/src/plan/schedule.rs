@@ -94,8 +94,6 @@ fn in_slots_of(tasks: &[Task], part: &[usize], admin_first: bool) -> Vec<Slot> {
     in_slots(&of_part, admin_first).into_iter().map(slot).collect()
 }
 
-/// Once in the program, however often it is called.
-#[inline(never)]
 fn in_slots(tasks: &[Task], admin_first: bool) -> Vec<Slot> {
     let graph = Graph::new(tasks);
     let interruptions = fewest(&graph).unwrap_or_else(|| lightest_first(&graph));

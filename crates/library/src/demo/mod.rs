@@ -1,15 +1,12 @@
 //! The demonstration: the guide of Driftbuoy, a made-up project, and machines to try it on.
 
-#[cfg(feature = "desk")]
 mod class;
-#[cfg(feature = "desk")]
 pub use class::{Newcomer, class};
 
 /// The guide's text.
 pub const GUIDE: &str = include_str!("../../demo/setup-guide.toml");
 
 /// The files of the project that say something of what building it needs: a path, and a text.
-#[cfg(feature = "desk")]
 pub const REPOSITORY: [(&str, &str); 11] = [
     (".env.example", include_str!("../../demo/repository/.env.example")),
     (".github/workflows/build.yml", include_str!("../../demo/repository/.github/workflows/build.yml")),

@@ -1,21 +1,15 @@
 //! Recordings: what a preflight observed, without what is private, in a file. A recording is a [`Host`]: whatever can be done with a machine that is
 //! described can be done with it.
 
-#[cfg(feature = "desk")]
 mod arrived;
-#[cfg(feature = "desk")]
 mod compared;
 mod own;
 mod private;
-#[cfg(feature = "desk")]
 mod read;
 
-#[cfg(feature = "desk")]
 pub use arrived::Foreign;
-#[cfg(feature = "desk")]
 pub use compared::compared_for_others;
 pub use private::{Recorded, record, record_with};
-#[cfg(feature = "desk")]
 pub use read::{NotRecording, is_recorded_file, is_surveyed_file, read_recording, recorded_name, recording};
 
 use crate::guide::Guide;
@@ -26,10 +20,8 @@ use crate::report::MachineSource;
 use crate::selection::Selection;
 use setup_ready_core::recording::Recording;
 
-#[cfg(feature = "desk")]
 pub(crate) use arrived::{GZIP, Unpacked, sound};
 pub(crate) use own::own_names;
-#[cfg(feature = "desk")]
 pub(crate) use read::{LARGEST, read_bounded, short};
 
 /// What is said of a question that nobody asked when it was recorded.

@@ -35,7 +35,6 @@ pub(super) fn marks(step: &Step) -> String {
 }
 
 /// What is to be done after a step, so that it has an effect.
-#[cfg(feature = "desk")]
 pub(super) fn afterwards(then: Then) -> &'static str {
     match then {
         Then::NewShell => "Then open a new terminal.",

@@ -28,7 +28,6 @@ pub fn write_whole(path: &Path, bytes: &[u8], readers: Readers) -> io::Result<()
 ///
 /// # Errors
 /// When it cannot be written or made.
-#[cfg(feature = "desk")]
 pub fn write_whole_as_made(path: &Path, make: impl FnOnce(&mut dyn Write) -> io::Result<()>) -> io::Result<()> {
     put(path, Readers::AsUsual, |file| {
         let mut buffered = io::BufWriter::with_capacity(1 << 16, file);

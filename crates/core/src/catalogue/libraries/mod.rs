@@ -1,12 +1,13 @@
 //! What is known about common libraries: how they are found, and which packages bring them.
+//!
+//! The rows are `data/libraries.csv`, sorted by the name that pkg-config knows. `version` says how a library's version is told: `same` as everybody
+//! tells it, `other` than its releases do, `none` nowhere on some system. `cmake` is its name for `find_package`. Then its package with each manager;
+//! nothing where there is none. `tools/libraries-of-debian` holds the packages of apt against Debian's own lists of files.
 
 #![allow(clippy::indexing_slicing, reason = "carried out when this is built, where a mistake is no program")]
 
-mod rows;
-
 use crate::manager::Manager;
 use crate::prelude::*;
-use rows::LINES;
 
 /// The managers whose packages a row names, in its order.
 pub const MANAGERS: [Manager; 6] = [Manager::Apt, Manager::Dnf, Manager::Pacman, Manager::Apk, Manager::Zypper, Manager::Brew];
@@ -21,6 +22,12 @@ pub enum Numbering {
     /// It has no pkg-config file on every system.
     Without,
 }
+
+/// The rows, below the names of their columns.
+const LINES: &str = include_str!("../../../data/libraries.csv").split_at(HEADING.len()).1;
+
+/// The names of the columns.
+const HEADING: &str = "pkg-config,version,cmake,apt,dnf,pacman,apk,zypper,brew\n";
 
 /// How many libraries are known.
 const COUNT: usize = starts_of_lines().1;
@@ -67,11 +74,11 @@ pub struct KnownLibrary {
 
 impl KnownLibrary {
     fn of(line: &'static str) -> Option<Self> {
-        let mut parts = line.splitn(4, '|');
+        let mut parts = line.splitn(4, ',');
         let (name, numbering, found_as, packages) = (parts.next()?, parts.next()?, parts.next()?, parts.next()?);
         let numbering = match numbering {
-            "#" => Numbering::OtherThan,
-            "~" => Numbering::Without,
+            "other" => Numbering::OtherThan,
+            "none" => Numbering::Without,
             _ => Numbering::Of,
         };
         Some(Self { name, numbering, found_as, packages })
@@ -79,7 +86,7 @@ impl KnownLibrary {
 
     /// Its packages, for the managers that have one.
     pub fn packages(self) -> impl Iterator<Item = (Manager, &'static str)> {
-        MANAGERS.into_iter().zip(self.packages.split('|')).filter(|(_, package)| !package.is_empty())
+        MANAGERS.into_iter().zip(self.packages.split(',')).filter(|(_, package)| !package.is_empty())
     }
 }
 
@@ -94,7 +101,7 @@ fn line(start: u16) -> &'static str {
 
 /// The library with this name in pkg-config.
 pub fn named(name: &str) -> Option<KnownLibrary> {
-    let of = |start: &u16| line(*start).split('|').next().unwrap_or_default();
+    let of = |start: &u16| line(*start).split(',').next().unwrap_or_default();
     let at = STARTS.binary_search_by(|start| of(start).cmp(name)).ok()?;
     STARTS.get(at).and_then(|start| KnownLibrary::of(line(*start)))
 }
@@ -106,7 +113,7 @@ pub fn found_as(name: &str) -> Option<KnownLibrary> {
 
 /// The library that a package brings; where it brings several, the one that people mean by it.
 pub fn brought_by(manager: Manager, package: &str) -> Option<KnownLibrary> {
-    if !MANAGERS.contains(&manager) || package.contains('|') || package.is_empty() {
+    if !MANAGERS.contains(&manager) || package.contains(',') || package.is_empty() {
         return None;
     }
     let plain = |text: &str| text.chars().filter(char::is_ascii_alphanumeric).collect::<String>().to_ascii_lowercase();
@@ -126,6 +133,7 @@ mod tests {
 
     #[test]
     fn rows_are_sorted_and_each_is_found_by_its_names() {
+        assert!(include_str!("../../../data/libraries.csv").starts_with(super::HEADING));
         let rows: Vec<_> = all().collect();
         assert!(rows.len() >= 250 && rows.is_sorted_by(|a, b| a.name < b.name));
         for row in rows {
