@@ -110,8 +110,9 @@ impl Failure {
     /// The exit status that it leads to.
     pub(crate) fn status(&self) -> Status {
         match self {
-            Self::Recording { .. } => Status::WrongUse,
-            Self::Load(_) | Self::OtherOwner { .. } | Self::LeadsOut(_) | Self::Word { .. } => Status::WrongUse,
+            Self::Recording { .. } | Self::Load(_) | Self::OtherOwner { .. } | Self::LeadsOut(_) | Self::Word { .. } => {
+                Status::WrongUse
+            }
             Self::Write { .. } | Self::Output(_) | Self::Software(_) => Status::Failed,
         }
     }

@@ -19,7 +19,16 @@ fn named(command: &Command) -> Named<'_> {
         Command::Plan(typed) => Some(&typed.check.how),
         Command::Record(typed) => Some(&typed.check.how),
         Command::Compare(typed) => Some(&typed.check.how),
-        _ => None,
+        Command::Explain(_)
+        | Command::Draft(_)
+        | Command::Proofread(_)
+        | Command::Rehearse(_)
+        | Command::Render(_)
+        | Command::Witness(_)
+        | Command::Survey(_)
+        | Command::Schema { .. }
+        | Command::Demo(_)
+        | Command::Completions { .. } => None,
     };
     let with = how.iter().flat_map(|how| &how.with).filter_map(|word| word.split_once('=')).map(|(_, file)| Path::new(file));
     let mut named =
@@ -30,7 +39,16 @@ fn named(command: &Command) -> Named<'_> {
         Command::Rehearse(typed) => named.read.extend(typed.machine.iter().map(PathBuf::as_path)),
         Command::Compare(typed) => named.read.extend(typed.machines.iter().map(PathBuf::as_path)),
         Command::Survey(typed) => named.read.extend(typed.files.iter().map(PathBuf::as_path)),
-        _ => {}
+        Command::Walk(_)
+        | Command::Plan(_)
+        | Command::Record(_)
+        | Command::Draft(_)
+        | Command::Proofread(_)
+        | Command::Render(_)
+        | Command::Witness(_)
+        | Command::Schema { .. }
+        | Command::Demo(_)
+        | Command::Completions { .. } => {}
     }
     named
 }

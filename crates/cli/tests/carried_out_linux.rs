@@ -167,7 +167,6 @@ fn carry_out(situation: &Situation) -> Outcome {
 }
 
 #[test]
-#[ignore = "needs a throwaway root: run tools/carry-out-fixes"]
 fn what_the_fix_says_is_what_settles_it() {
     let situations = situations();
     let wanted = std::env::var("SITUATION").unwrap_or_default();
@@ -260,7 +259,6 @@ const SEVERAL: &str = "
     [require.files]\nlimit = \"open-files\"\nat_least = 2000\n";
 
 #[test]
-#[ignore = "needs a throwaway root: run tools/carry-out-fixes"]
 fn the_plan_as_a_script_makes_the_root_ready() {
     let mut root = Root::new("skipper", SEVERAL);
     let plan = root.sign_in(&format!("{PROGRAM} plan"));

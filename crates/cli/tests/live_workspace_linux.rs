@@ -89,10 +89,8 @@ fn variables_are_known_without_their_values() {
 }
 
 #[test]
+#[ignore = "only the administrator may add a user"]
 fn a_group_counts_from_the_next_sign_in() {
-    if !is_root() {
-        return eprintln!("left out: only the administrator may add a user");
-    }
     let name = format!("buoytest{}", std::process::id());
     let run = |words: &[&str]| assert!(Command::new(words[0]).args(&words[1..]).status().unwrap().success(), "{words:?}");
     run(&["groupadd", &format!("{name}g")]);

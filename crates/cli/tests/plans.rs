@@ -11,7 +11,6 @@ use snapbox::data::Data;
 use std::os::unix::fs::{PermissionsExt, symlink};
 use std::path::Path;
 #[cfg(unix)]
-use std::process::Command;
 
 fn demo() -> Bench {
     let bench = Bench::new("[require.unused]\ncores = 1\n");
@@ -54,22 +53,20 @@ fn a_script_for_windows_reads_like_this() {
     );
 }
 
-#[test]
+/// The script of a plan for each machine of the demonstration, read by a program that must have nothing to say against it.
 #[cfg(unix)]
-fn a_script_of_every_machine_is_one_that_shells_read() {
+#[rstest::rstest]
+#[case::a_shell("sh", &["-n"])]
+#[ignore = "needs shellcheck"]
+#[case::shellcheck("shellcheck", &["--severity=style", "--exclude=SC1091,SC2016"])]
+fn a_script_of_every_machine_is_one_that_shells_read(#[case] reader: &str, #[case] options: &[&str]) {
     let bench = demo();
-    // Another reader than ours, where it is here.
-    let has_linter = Command::new("shellcheck").arg("--version").output().is_ok();
     for machine in MACHINES {
         let file = format!("sea/machines/{}.toml", machine.name);
         let output = bench.run(&["plan", "--guide", "sea", "--machine", &file, "--format", "sh", "--output", "steps.sh"]);
         assert!(matches!(output.status.code(), Some(0 | 1)), "{}", text(&output.stderr));
-        assert!(bench.wrapped("sh", &["-n", "steps.sh"]).status().unwrap().success());
-        if has_linter {
-            let linted =
-                bench.wrapped("shellcheck", &["--severity=style", "--exclude=SC1091,SC2016", "steps.sh"]).output().unwrap();
-            assert!(linted.status.success(), "{}: {}", machine.name, text(&linted.stdout));
-        }
+        let read = bench.wrapped(reader, &[options, &["steps.sh"]].concat()).output().unwrap();
+        assert!(read.status.success(), "{}: {}", machine.name, text(&read.stdout));
     }
 }
 

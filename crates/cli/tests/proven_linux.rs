@@ -47,7 +47,6 @@ fn each(text: &str) -> String {
 }
 
 #[test]
-#[ignore = "needs a throwaway root: run tools/carry-out-fixes"]
 fn what_the_plan_says_lets_the_person_do_what_they_want() {
     let situations = situations();
     let wanted = std::env::var("SITUATION").unwrap_or_default();

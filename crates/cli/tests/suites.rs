@@ -10,22 +10,12 @@
     reason = "helpers of tests may be blunt"
 )]
 
-mod arrived;
-mod at_once;
 mod bench;
-mod beside;
-#[cfg(target_os = "linux")]
-mod carried_out;
-#[cfg(target_os = "linux")]
-mod carried_out_linux;
 #[cfg(windows)]
 mod carried_out_windows;
 mod corpus_replay;
-#[cfg(target_os = "linux")]
-mod database_linux;
 mod docs;
 mod draft;
-mod forms;
 #[cfg(target_os = "linux")]
 mod live_components_linux;
 #[cfg(target_os = "linux")]
@@ -52,14 +42,10 @@ mod live_windows;
 #[cfg(target_os = "linux")]
 mod live_workspace_linux;
 mod many;
-#[cfg(unix)]
-mod meanwhile;
 mod parts;
 mod plans;
 mod program;
 mod proofread;
-#[cfg(target_os = "linux")]
-mod proven_linux;
 mod recordings;
 mod rehearse;
 mod repositories;
@@ -67,10 +53,5 @@ mod rooms;
 mod schemas;
 #[cfg(target_os = "linux")]
 mod script_linux;
-#[cfg(target_os = "linux")]
-mod scripted;
-mod surveyed;
 mod walk_and_watch;
 mod what_if;
-#[cfg(all(target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
-mod witness_linux;

@@ -180,9 +180,7 @@ fn a_variable_is_set_where_it_lasts(#[case] user: &str, #[case] more: &str, #[ca
 fn a_line_within_another_value_is_never_replaced(#[case] file: &str, #[case] line: Option<usize>) {
     let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\nvariable = \"BUOY_REGION\"\nenv_file = \".env\"\nmatches = '^(north|south)$'\n";
     let guide = guide::parse(guide).unwrap();
-    let text = format!(
-        "format = 1\n[machine]\nname = \"buoy-desk\"\n{LINUX}[[file]]\npath = \".env\"\ntext = '''\n{file}'''\n"
-    );
+    let text = format!("format = 1\n[machine]\nname = \"buoy-desk\"\n{LINUX}[[file]]\npath = \".env\"\ntext = '''\n{file}'''\n");
     let report = Preflight::new(&guide).run(&Described::parse(&text).unwrap()).unwrap();
     let edit = report.settled.first().unwrap().fixes.first().unwrap().edit.clone().unwrap();
     assert_eq!(edit.line, line);
@@ -207,13 +205,19 @@ const HARM: &str = "x'; touch harm; $(touch harm) `touch harm`";
 #[case::a_group("[[socket]]\npath = \"/run/e\"\nstate = \"denied\"\ngroup = \"HARM\"\n", "socket = \"/run/e\"")]
 #[case::an_owner("[[file]]\npath = \"k\"\nowner = \"HARM\"\n", "file = \"k\"\nowner = \"me\"")]
 #[case::a_link("[[folder]]\npath = \"a\"\nlink_to = \"HARM\"\n", "folder = \"a\"")]
-#[case::a_real_path("[[program]]\npath = \"/usr/bin/lure\"\nreal_path = \"/HARM/lure\"\nprints = \"lure 1.0\"\n", "tool = \"lure\"\nversion = \">= 2\"")]
+#[case::a_real_path(
+    "[[program]]\npath = \"/usr/bin/lure\"\nreal_path = \"/HARM/lure\"\nprints = \"lure 1.0\"\n",
+    "tool = \"lure\"\nversion = \">= 2\""
+)]
 #[case::a_program_off_path("[[program]]\npath = \"/HARM/lure\"\nprints = \"lure 2.0\"\n", "tool = \"lure\"\nversion = \">= 2\"")]
 #[case::a_holder("[[port]]\nport = 7070\nholder = \"HARM\"\npid = 4711\n", "port = 7070")]
 #[case::a_service("[system_services]\n\"HARM\" = \"stopped\"\n", "service = \"localhost:5432\"")]
 #[case::a_submodule("[checkout]\nsubmodules_not_fetched = [\"HARM\"]\n", "checkout = \".\"\nsubmodules = true")]
 #[case::a_branch("[checkout]\nbranch = \"HARM\"\n", "checkout = \".\"\nbranch = \"main\"")]
-#[case::a_proxy("[network]\nonline = true\nsystem_proxy = \"http://HARM\"\n[[site]]\nurl = \"https://f.example\"\nfails = \"no-answer\"\n", "reach = \"https://f.example\"")]
+#[case::a_proxy(
+    "[network]\nonline = true\nsystem_proxy = \"http://HARM\"\n[[site]]\nurl = \"https://f.example\"\nfails = \"no-answer\"\n",
+    "reach = \"https://f.example\""
+)]
 #[case::a_package("[candidates.apt]\nlure = \"HARM\"\n", "tool = \"lure\"\npackages = { apt = \"lure\" }")]
 fn what_a_machine_names_is_quoted_in_commands(#[case] machine: &str, #[case] subject: &str) {
     let guide = guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.x]\n{subject}\n")).unwrap();

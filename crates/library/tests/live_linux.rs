@@ -121,13 +121,12 @@ fn devices_are_opened(#[case] path: &str, #[case] device: DeviceState) {
 }
 
 #[test]
+#[ignore = "only the administrator may make device nodes"]
 fn a_device_without_a_driver_is_dead() {
     let folder = tempfile::tempdir().unwrap();
     let node = folder.path().join("node");
     // Number 240 is for local use, and nobody drives it here.
-    if !Command::new("mknod").arg(&node).args(["c", "240", "0"]).output().is_ok_and(|made| made.status.success()) {
-        return eprintln!("left out: only the administrator may make device nodes");
-    }
+    assert!(Command::new("mknod").arg(&node).args(["c", "240", "0"]).status().unwrap().success());
     assert_eq!(
         Live::new(".", &no_guide()).observe(&Probe::Device { path: node.display().to_string(), access: Access::Write }),
         Observation::Device(DeviceState::Dead)

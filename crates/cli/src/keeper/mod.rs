@@ -25,8 +25,9 @@ fn looks_here(command: &Command) -> bool {
         | Command::Render(_)
         | Command::Schema { .. }
         | Command::Survey(_)
-        | Command::Witness(_) => false,
-        Command::Demo(_) | Command::Completions { .. } => false,
+        | Command::Witness(_)
+        | Command::Demo(_)
+        | Command::Completions { .. } => false,
     }
 }
 

@@ -70,19 +70,6 @@ pub(crate) fn listened_to(command: &mut Command) -> (Child, Receiver<Vec<u8>>) {
     (child, written)
 }
 
-/// Holds a list: each of its cases has a name, and nothing about it is wrong. `LIST_ONLY` chooses by name. Under Wine, where each start of the program takes
-/// long, one of so many is looked at: the engine is the same everywhere.
-pub(crate) fn hold<C>(cases: &[C], every_under_wine: usize, name: impl Fn(&C) -> &str, wrong: impl Fn(&C) -> Vec<String>) {
-    let only = std::env::var("LIST_ONLY").unwrap_or_default();
-    let every = if cfg!(windows) { every_under_wine } else { 1 };
-    let chosen: Vec<&C> = cases.iter().filter(|case| name(case).contains(&only)).step_by(every).collect();
-    let told = |case: &&C| {
-        Some(wrong(case)).filter(|wrong| !wrong.is_empty()).map(|wrong| format!("{}\n    {}", name(case), wrong.join("\n    ")))
-    };
-    let failed: Vec<String> = chosen.iter().filter_map(told).collect();
-    assert!(failed.is_empty(), "{} of {} held\n  {}", chosen.len() - failed.len(), chosen.len(), failed.join("\n  "));
-}
-
 pub(crate) struct Bench {
     pub(crate) folder: tempfile::TempDir,
     bin: PathBuf,

@@ -41,7 +41,7 @@ pub(crate) struct Attempt {
     /// What may have changed afterwards, below the attempt's folder.
     pub(crate) may_write: Vec<String>,
     pub(crate) may_die: bool,
-    /// Seconds; 30 without it, 120 where all commands are run.
+    /// Seconds on a machine with nothing else to do; 30 without it, 120 where all commands are run.
     pub(crate) ends_within: Option<u64>,
 }
 

@@ -33,7 +33,9 @@ fn a_package_is_installed_as_this_person_can() {
     assert_eq!((fix.run.as_slice(), fix.admin, fix.caution), (&["sudo apt-get install cmake".to_owned()][..], true, None));
     account(&mut script, |account| account.root = true);
     assert_eq!(first_fix(PACKAGED, &script).run, ["apt-get install cmake"]);
-    account(&mut script, |account| (account.root, account.admin, account.elevate) = (false, Some(false), Some(crate::observation::Elevator::Sudo)));
+    account(&mut script, |account| {
+        (account.root, account.admin, account.elevate) = (false, Some(false), Some(crate::observation::Elevator::Sudo))
+    });
     assert!(first_fix(PACKAGED, &script).admin);
     account(&mut script, |account| (account.admin, account.elevate) = (Some(true), None));
     let fix = first_fix(PACKAGED, &script);

@@ -88,6 +88,7 @@ fn working_copy(state: &CheckoutState) -> Vec<String> {
     let notes = [
         state.shallow.then(|| "only the last part of its history".to_owned()),
         state.no_tags.then(|| "no tags".to_owned()),
+        (state.untracked > 0).then(|| format!("{} new files", state.untracked)),
         state.windows_ends.map(|count| format!("{count} texts with line ends of Windows")),
         state.unfinished.as_ref().map(|begun| format!("a {} is not done", begun.verb())),
     ];

@@ -6,9 +6,9 @@ use super::{contents, expectation, network};
 use crate::document::{self, Fields, MOST_TABLES, Placed, shortened};
 use crate::guide::{FORMAT, Protocol};
 use crate::manager::Manager;
-use crate::observation::{Elevator, 
-    Account, Binding, Choice, CoreCap, CoreState, DeviceState, DiskLimit, FileKind, Holder, Hypervisor, MemoryCap, MemoryState,
-    Os, Piece, Processor, ProgramCopy, StartEffect, Surroundings, System,
+use crate::observation::{
+    Account, Binding, Choice, CoreCap, CoreState, DeviceState, DiskLimit, Elevator, FileKind, Holder, Hypervisor, MemoryCap,
+    MemoryState, Os, Piece, Processor, ProgramCopy, StartEffect, Surroundings, System,
 };
 use crate::problem::{Mistakes, ProblemKind, Problems};
 use crate::text::Size;

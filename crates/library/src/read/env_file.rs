@@ -25,11 +25,12 @@ impl EnvEntry<'_> {
 pub fn env_entries(text: &str) -> impl Iterator<Item = EnvEntry<'_>> {
     let mut lines = Lines { rest: text, number: 0 };
     std::iter::from_fn(move || {
-        loop {
-            if let Some(entry) = entry(&mut lines)? {
+        while let Some(line) = lines.next() {
+            if let Some(entry) = entry(line, &mut lines) {
                 return Some(entry);
             }
         }
+        None
     })
 }
 
@@ -61,19 +62,19 @@ impl<'t> Lines<'t> {
     }
 }
 
-/// What the next line sets, with the lines over which its value goes on; none of both at the end of the text.
-fn entry<'t>(lines: &mut Lines<'t>) -> Option<Option<EnvEntry<'t>>> {
-    let line = lines.next()?.trim_start_matches('\u{feff}').trim();
+/// What a line sets, with those behind it over which its value goes on.
+fn entry<'t>(line: &'t str, lines: &mut Lines<'t>) -> Option<EnvEntry<'t>> {
+    let line = line.trim_start_matches('\u{feff}').trim();
     let first = lines.number;
     let line = line.strip_prefix("export ").map_or(line, str::trim_start);
-    let Some((name, value)) = line.split_once('=').filter(|_| !line.starts_with('#')) else { return Some(None) };
+    let (name, value) = line.split_once('=').filter(|_| !line.starts_with('#'))?;
     let value = value.trim();
     let value = match value.strip_prefix(['"', '\'']).zip(value.chars().next()) {
         Some((inner, quote)) => quoted(inner, quote, lines),
         // A comment starts at a hash behind a space, so that colours and addresses with a hash survive.
         None => value.split_once(" #").map_or(value, |(value, _)| value.trim_end()).to_owned(),
     };
-    Some(Some(EnvEntry { name: name.trim_end(), value, lines: first..=lines.number }))
+    Some(EnvEntry { name: name.trim_end(), value, lines: first..=lines.number })
 }
 
 /// A value behind its opening quote. Where nothing closes it, it ends with its line: whoever reads it then reads it in their own way.

@@ -4,11 +4,14 @@
 //! done for it, from docs/many-machines.md and from what is known of those programs; of the first 47, 11 held then.
 
 use crate::bench::{in_folder, text};
+use crate::trials;
+use libtest_mimic::Trial;
 use std::io::Write as _;
 use std::path::Path;
 use std::process::Output;
+use std::sync::OnceLock;
 
-const SENT: &str = include_str!("recordings/kept/laptop.recording.json");
+const SENT: &str = include_str!("../recordings/kept/laptop.recording.json");
 
 enum Then {
     /// Everything reads it, and it says the same.
@@ -322,41 +325,52 @@ fn wrong(within: &Path, file: &str, then: &Then, sent: &Sent) -> Vec<String> {
     wrong
 }
 
-#[test]
-fn what_was_changed_on_its_way_is_read_or_it_is_told_what_became_of_it() {
+/// A folder with the guide and with what was sent.
+fn folder_with(sent: &Sent) -> tempfile::TempDir {
     let folder = tempfile::tempdir().unwrap();
-    let at = |name: &str, of: &str| {
-        let within = folder.path().join(name);
-        std::fs::create_dir(&within).unwrap();
-        std::fs::write(within.join("setup-guide.toml"), include_str!("recordings/kept/setup-guide.toml")).unwrap();
-        std::fs::write(within.join("sent.json"), of).unwrap();
-        within
-    };
-    let recordings = at("recordings", SENT);
-    let replayed = run(&["preflight", "--machine", "sent.json", "--format", "json"], &recordings);
-    let recording = Sent { text: SENT.to_owned(), verdicts: verdicts(&replayed), counted_as: "recordings" };
-    assert!(recording.verdicts.len() > 10);
-    let report = Sent { text: text(&replayed.stdout), verdicts: Vec::new(), counted_as: "reports" };
-    let reports = at("reports", &report.text);
-    let mut failed = Vec::new();
-    for (within, sent) in [(&recordings, &recording), (&reports, &report)] {
-        // What is read is the same everywhere; under Wine, each start of the program takes long.
-        let ways = if cfg!(windows) { WAYS.iter().take(6) } else { WAYS.iter().take(WAYS.len()) };
-        for (name, file, make, then) in ways {
-            std::fs::write(within.join(file), make(&sent.text)).unwrap();
-            let wrong = wrong(within, file, then, sent);
-            if !wrong.is_empty() {
-                failed.push(format!("{}, {name}\n  {}", sent.counted_as, wrong.join("\n  ")));
-            }
-        }
-    }
-    assert!(failed.is_empty(), "{} of {} hold:\n{}", 2 * WAYS.len() - failed.len(), 2 * WAYS.len(), failed.join("\n"));
+    std::fs::write(folder.path().join("setup-guide.toml"), include_str!("../recordings/kept/setup-guide.toml")).unwrap();
+    std::fs::write(folder.path().join("sent.json"), &sent.text).unwrap();
+    folder
 }
 
-#[test]
+/// The recording, and the report that its replay comes to.
+fn both() -> &'static [Sent; 2] {
+    static BOTH: OnceLock<[Sent; 2]> = OnceLock::new();
+    BOTH.get_or_init(|| {
+        let mut recording = Sent { text: SENT.to_owned(), verdicts: Vec::new(), counted_as: "recordings" };
+        let folder = folder_with(&recording);
+        let replayed = run(&["preflight", "--machine", "sent.json", "--format", "json"], folder.path());
+        recording.verdicts = verdicts(&replayed);
+        assert!(recording.verdicts.len() > 10);
+        [recording, Sent { text: text(&replayed.stdout), verdicts: Vec::new(), counted_as: "reports" }]
+    })
+}
+
+/// What was changed on its way is read, or it is told what became of it.
+pub(crate) fn tests() -> Vec<Trial> {
+    let case = |(way, sent): (&'static Way, usize)| {
+        let (name, file, make, then) = way;
+        let kind = ["a_recording", "a_report"][sent];
+        trials::test("arrived", &format!("{kind}_{name}"), move || {
+            let sent = &both()[sent];
+            let folder = folder_with(sent);
+            std::fs::write(folder.path().join(file), make(&sent.text)).unwrap();
+            wrong(folder.path(), file, then, sent)
+        })
+    };
+    // What is read is the same everywhere; under Wine, each start of the program takes long.
+    let ways = WAYS.iter().take(if cfg!(windows) { 6 } else { WAYS.len() });
+    let mut tests: Vec<Trial> = ways.flat_map(|way| [(way, 0), (way, 1)]).map(case).collect();
+    tests.extend(trials::functions!(
+        "arrived": what_a_folder_holds_besides_is_named,
+        what_another_place_told_is_read_from_whatever_its_shell_wrote,
+    ));
+    tests
+}
+
 fn what_a_folder_holds_besides_is_named() {
     let folder = tempfile::tempdir().unwrap();
-    std::fs::write(folder.path().join("setup-guide.toml"), include_str!("recordings/kept/setup-guide.toml")).unwrap();
+    std::fs::write(folder.path().join("setup-guide.toml"), include_str!("../recordings/kept/setup-guide.toml")).unwrap();
     let class = folder.path().join("class");
     std::fs::create_dir(&class).unwrap();
     for name in ["ann.recording.json", "ben.recording.json.txt", "notes.md", "the rest.zip", "z.log"] {
@@ -373,7 +387,6 @@ fn what_a_folder_holds_besides_is_named() {
     }
 }
 
-#[test]
 fn what_another_place_told_is_read_from_whatever_its_shell_wrote() {
     let folder = tempfile::tempdir().unwrap();
     let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\n[place.guest]\ntitle = \"the guest\"\nwhen = \"ci and not ci\"\n\

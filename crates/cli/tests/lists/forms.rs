@@ -2,8 +2,10 @@
 
 mod cases;
 
-use super::bench::{hold, in_folder, text};
+use crate::bench::{in_folder, text};
+use crate::trials;
 use cases::{CASES, Case};
+use libtest_mimic::Trial;
 use serde_json::Value;
 use std::collections::BTreeMap;
 use std::fmt::Write as _;
@@ -257,7 +259,7 @@ fn of_all(read: &Read, case: &Case, html: &str) -> Vec<String> {
     for one in read.tap.iter().flatten().filter(|(word, _)| ["wrong", "unknown"].contains(&word.as_str())) {
         wrong.push(format!("TAP: {one:?}"));
     }
-    let schema: Value = serde_json::from_str(include_str!("schemas/sarif-2.1.0.json")).unwrap();
+    let schema: Value = serde_json::from_str(include_str!("../schemas/sarif-2.1.0.json")).unwrap();
     let complaints: Vec<String> =
         jsonschema::validator_for(&schema).unwrap().iter_errors(&read.sarif).map(|error| error.to_string()).collect();
     wrong.extend(complaints.into_iter().map(|error| format!("SARIF: {error}")));
@@ -273,7 +275,7 @@ fn of_all(read: &Read, case: &Case, html: &str) -> Vec<String> {
     wrong
 }
 
-#[test]
-fn each_form_says_to_its_readers_what_they_must_know() {
-    hold(CASES, 8, |case| case.name, wrong);
+/// Each form says to its readers what they must know.
+pub(crate) fn tests() -> Vec<Trial> {
+    trials::of("forms", CASES, 8, |case| case.name, wrong)
 }

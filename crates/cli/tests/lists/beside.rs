@@ -5,7 +5,9 @@ use std::process::Output;
 
 use serde::Deserialize;
 
-use super::bench::{in_folder, text};
+use crate::bench::{in_folder, text};
+use crate::trials;
+use libtest_mimic::Trial;
 
 /// What a described machine has where a pair does not say otherwise: each table with the words that it begins with.
 const ORDINARY: [(&str, &str); 6] = [
@@ -74,42 +76,39 @@ fn wrong(pair: &Pair, is_reported: bool, output: &Output) -> Vec<String> {
     wrong
 }
 
-#[test]
-fn whoever_compares_two_machines_reads_what_makes_them_differ() {
-    let pairs: Pairs = toml::from_str(include_str!("beside/pairs.toml")).unwrap();
-    let mut failed = Vec::new();
-    // The engine is the same everywhere, and under Wine each start takes its time.
-    for pair in pairs.pair.iter().step_by(if cfg!(windows) { 15 } else { 1 }) {
-        let folder = tempfile::tempdir().unwrap();
-        let within = folder.path();
-        std::fs::write(within.join("setup-guide.toml"), format!("format = 1\n[project]\nname = \"Buoy\"\n{}\n", pair.guide))
-            .unwrap();
-        for (name, said) in [("one", &pair.one), ("other", &pair.other)] {
-            std::fs::write(within.join(format!("{name}.toml")), machine(name, said)).unwrap();
-            let made = run(
-                within,
-                &["preflight", "--machine", &format!("{name}.toml"), "--format", "json", "--output", &format!("{name}.json")],
-            );
-            assert!(matches!(made.status.code(), Some(0 | 1 | 3)), "{}: {}", pair.name, text(&made.stderr));
-        }
-        for [one, other] in [["one.toml", "other.toml"], ["one.json", "other.json"]] {
-            let wrong = wrong(pair, one.ends_with("json"), &run(within, &["compare", one, other]));
-            if !wrong.is_empty() {
-                failed.push(format!("{} ({one}): {}", pair.name, wrong.join("; ")));
-            }
-        }
+/// What is wrong with how the two of a pair are compared, as described machines and by their reports.
+fn wrong_with(pair: &Pair) -> Vec<String> {
+    let folder = tempfile::tempdir().unwrap();
+    let within = folder.path();
+    std::fs::write(within.join("setup-guide.toml"), format!("format = 1\n[project]\nname = \"Buoy\"\n{}\n", pair.guide)).unwrap();
+    for (name, said) in [("one", &pair.one), ("other", &pair.other)] {
+        std::fs::write(within.join(format!("{name}.toml")), machine(name, said)).unwrap();
+        let (described, made) = (format!("{name}.toml"), format!("{name}.json"));
+        let made = run(within, &["preflight", "--machine", &described, "--format", "json", "--output", &made]);
+        assert!(matches!(made.status.code(), Some(0 | 1 | 3)), "{}", text(&made.stderr));
     }
-    assert!(
-        failed.is_empty(),
-        "{} of {} hold:\n{}",
-        2 * pairs.pair.len() - failed.len(),
-        2 * pairs.pair.len(),
-        failed.join("\n")
-    );
+    let sides = [["one.toml", "other.toml"], ["one.json", "other.json"]];
+    let wrong = sides.map(|[one, other]| wrong(pair, one.ends_with("json"), &run(within, &["compare", one, other])));
+    wrong.concat()
+}
+
+/// Whoever compares two machines reads what makes them differ.
+pub(crate) fn tests() -> Vec<Trial> {
+    let pairs: Pairs = toml::from_str(include_str!("beside/pairs.toml")).unwrap();
+    // The engine is the same everywhere, and under Wine each start takes its time.
+    let chosen = pairs.pair.into_iter().step_by(if cfg!(windows) { 15 } else { 1 });
+    let mut tests: Vec<Trial> =
+        chosen.map(|pair| trials::test("beside", &pair.name.clone(), move || wrong_with(&pair))).collect();
+    tests.extend(trials::functions!(
+        "beside": what_is_pasted_of_a_comparison_has_no_names_in_it_unless_it_is_asked_for,
+        what_was_left_out_by_choice_is_no_difference_between_machines,
+    ));
+    #[cfg(unix)]
+    tests.extend(trials::functions!("beside": a_path_in_the_place_of_a_name_is_pasted_without_the_home_folder));
+    tests
 }
 
 /// What is pasted has nobody's names in it; what stays here has.
-#[test]
 fn what_is_pasted_of_a_comparison_has_no_names_in_it_unless_it_is_asked_for() {
     let folder = tempfile::tempdir().unwrap();
     let within = folder.path();
@@ -149,7 +148,6 @@ fn what_is_pasted_of_a_comparison_has_no_names_in_it_unless_it_is_asked_for() {
 
 /// Two that are called alike get their paths, and these tell whose they are.
 #[cfg(unix)]
-#[test]
 fn a_path_in_the_place_of_a_name_is_pasted_without_the_home_folder() {
     let folder = tempfile::tempdir().unwrap();
     let home = folder.path().join("oskar");
@@ -173,7 +171,6 @@ fn a_path_in_the_place_of_a_name_is_pasted_without_the_home_folder() {
 }
 
 /// What one was not asked for is nothing in which two machines differ.
-#[test]
 fn what_was_left_out_by_choice_is_no_difference_between_machines() {
     let folder = tempfile::tempdir().unwrap();
     let within = folder.path();

@@ -2,8 +2,10 @@
 
 mod cases;
 
-use super::bench::{hold, in_folder, text};
+use crate::bench::{in_folder, text};
+use crate::trials;
 use cases::{CASES, Case};
+use libtest_mimic::Trial;
 use serde_json::Value;
 
 const GUIDE: &str = "format = 1\nproject.name = \"Buoy\"\n";
@@ -77,7 +79,7 @@ fn wrong(case: &Case) -> Vec<String> {
     wrong
 }
 
-#[test]
-fn a_plan_for_several_things_at_once_can_be_followed() {
-    hold(CASES, 6, |case| case.name, wrong);
+/// A plan for several things at once can be followed.
+pub(crate) fn tests() -> Vec<Trial> {
+    trials::of("at_once", CASES, 6, |case| case.name, wrong)
 }

@@ -1,12 +1,13 @@
 //! The script of a plan, run by somebody who reads half of it, and what they must then be able to read and to rely on.
 
-#[path = "scripted/cases.rs"]
 mod cases;
 
 use std::process::{Command, Output};
 
-use super::bench::{Bench, hold, text, without_rights};
+use crate::bench::{Bench, text, without_rights};
+use crate::trials;
 use cases::{CASES, Case};
+use libtest_mimic::Trial;
 
 fn shell(bench: &Bench, before: &[&str], script: &str) -> Output {
     let words: Vec<&str> = before.iter().copied().chain(["setsid", "-w", "sh", "-uc", script]).collect();
@@ -52,7 +53,7 @@ fn wrong(case: &Case) -> Vec<String> {
     wrong
 }
 
-#[test]
-fn a_script_is_safe_with_whoever_runs_it() {
-    hold(CASES, 1, |case| case.name, wrong);
+/// A script is safe with whoever runs it.
+pub(crate) fn tests() -> Vec<Trial> {
+    trials::of("scripted", CASES, 1, |case| case.name, wrong)
 }

@@ -1,10 +1,7 @@
 //! What somebody does while `walk` and `preflight --watch` wait for them, and what they must then be able to read.
 
-#[path = "meanwhile/cases.rs"]
 mod cases;
-#[path = "meanwhile/walks.rs"]
 mod walks;
-#[path = "meanwhile/watches.rs"]
 mod watches;
 
 use std::io::Write;
@@ -12,10 +9,15 @@ use std::process::{Child, ChildStdin, Command, Stdio};
 use std::sync::mpsc::Receiver;
 use std::time::{Duration, Instant};
 
-use super::bench::{Bench, hold, listened_to, text};
+use crate::bench::{Bench, listened_to, text};
+use crate::trials;
 use cases::{Case, Step};
+use libtest_mimic::Trial;
 use walks::WALKS;
 use watches::WATCHES;
+
+/// A hang has no end; a busy machine is only slow.
+const PATIENCE: Duration = Duration::from_secs(300);
 
 /// The program while it runs, and what it wrote that no step has read yet.
 struct Running {
@@ -33,7 +35,7 @@ impl Running {
         Self { input: child.stdin.take(), child, written, unread: String::new() }
     }
 
-    /// All that it writes until it waits for somebody; where it does not within half a minute, or has ended, what there is.
+    /// All that it writes until it waits for somebody; where it has ended, or never does, what there is.
     fn until_it_waits(&mut self) -> Result<String, String> {
         let began = Instant::now();
         loop {
@@ -42,7 +44,7 @@ impl Running {
             {
                 return Ok(self.unread.drain(..at).collect());
             }
-            match self.written.recv_timeout(Duration::from_secs(30).saturating_sub(began.elapsed())) {
+            match self.written.recv_timeout(PATIENCE.saturating_sub(began.elapsed())) {
                 Ok(bytes) => self.unread.push_str(&String::from_utf8_lossy(&bytes)),
                 Err(_) => return Err(std::mem::take(&mut self.unread)),
             }
@@ -51,12 +53,12 @@ impl Running {
 
     fn until_it_ends(&mut self) -> (Option<i32>, String) {
         let began = Instant::now();
-        while let Ok(bytes) = self.written.recv_timeout(Duration::from_secs(30).saturating_sub(began.elapsed())) {
+        while let Ok(bytes) = self.written.recv_timeout(PATIENCE.saturating_sub(began.elapsed())) {
             self.unread.push_str(&String::from_utf8_lossy(&bytes));
         }
         // The end of what it writes comes a moment before its own.
         let mut code = self.child.try_wait().unwrap();
-        while code.is_none() && began.elapsed() < Duration::from_secs(30) {
+        while code.is_none() && began.elapsed() < PATIENCE {
             std::thread::sleep(Duration::from_millis(10));
             code = self.child.try_wait().unwrap();
         }
@@ -143,12 +145,9 @@ fn wrong(case: &Case, pause: Duration) -> Vec<String> {
     Vec::new()
 }
 
-#[test]
-fn a_walk_says_what_somebody_needs_whatever_they_do_meanwhile() {
-    hold(WALKS, 1, |case| case.name, |case| wrong(case, Duration::ZERO));
-}
-
-#[test]
-fn watching_says_what_somebody_needs_whatever_they_do_meanwhile() {
-    hold(WATCHES, 1, |case| case.name, |case| wrong(case, Duration::from_millis(1200)));
+/// A walk and a watch say what somebody needs, whatever they do meanwhile.
+pub(crate) fn tests() -> Vec<Trial> {
+    let mut tests = trials::of("walked", WALKS, 1, |case| case.name, |case| wrong(case, Duration::ZERO));
+    tests.extend(trials::of("watched", WATCHES, 1, |case| case.name, |case| wrong(case, Duration::from_millis(1200))));
+    tests
 }

@@ -1,5 +1,7 @@
 //! Following builds: each of a list of small ones, written down before anything followed one.
 
+use crate::trials;
+use libtest_mimic::Trial;
 use serde::Deserialize;
 use std::collections::BTreeMap;
 use std::os::unix::fs::PermissionsExt;
@@ -53,10 +55,6 @@ fn topics(text: &str) -> Vec<String> {
     all
 }
 
-fn is_here(program: &str) -> bool {
-    std::env::split_paths(&std::env::var_os("PATH").unwrap()).any(|folder| folder.join(program).is_file())
-}
-
 fn failures(name: &str, case: &Case) -> Vec<String> {
     let folder = tempfile::tempdir().unwrap();
     let (project, tools) = (folder.path().join("project"), folder.path().join("tools"));
@@ -106,24 +104,17 @@ fn failures(name: &str, case: &Case) -> Vec<String> {
     wrong
 }
 
-#[test]
-fn each_build_says_what_it_used_and_nothing_that_it_did_not() {
-    let text = std::fs::read_to_string(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/witnessed/cases.toml")).unwrap();
-    let cases: BTreeMap<String, Case> = toml::from_str(&text).unwrap();
+/// Each build says what it used, and nothing that it did not.
+pub(crate) fn tests() -> Vec<Trial> {
+    let cases: BTreeMap<String, Case> = toml::from_str(include_str!("witnessed/cases.toml")).unwrap();
     assert!(cases.len() >= 16);
-    let mut wrong = Vec::new();
-    for (name, case) in &cases {
+    let test = |(name, case): (String, Case)| {
         let needed = case.needs.iter().map(String::as_str).filter(|path| !Path::new(path).exists());
-        let first = case
-            .run
-            .first()
-            .map(String::as_str)
-            .filter(|word| !word.starts_with('.') && *word != "no-such-build" && !is_here(word));
-        if let Some(missing) = needed.chain(first).next() {
-            eprintln!("{name}: left out, for want of {missing}");
-            continue;
-        }
-        wrong.extend(failures(name, case));
-    }
-    assert!(wrong.is_empty(), "{} of {} cases\n{}", wrong.len(), cases.len(), wrong.join("\n"));
+        let first = case.run.first().map(String::as_str);
+        let first = first.filter(|word| !word.starts_with('.') && *word != "no-such-build" && !trials::is_here(word));
+        let missing = needed.chain(first).next().map(ToOwned::to_owned);
+        let test = trials::test("witnessed", &name.clone(), move || failures(&name, &case));
+        trials::ignored_for_want_of(missing, test)
+    };
+    cases.into_iter().map(test).collect()
 }

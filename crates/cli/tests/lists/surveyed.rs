@@ -2,8 +2,10 @@
 
 mod cases;
 
-use super::bench::{hold, in_folder, text};
+use crate::bench::{in_folder, text};
+use crate::trials;
 use cases::{CASES, Case};
+use libtest_mimic::Trial;
 use serde_json::Value;
 use std::collections::BTreeMap;
 use std::fmt::Write as _;
@@ -250,7 +252,7 @@ fn wrong(case: &Case) -> Vec<String> {
     wrong
 }
 
-#[test]
-fn a_survey_says_what_was_counted_by_hand() {
-    hold(CASES, 12, |case| case.name, wrong);
+/// A survey says what was counted by hand.
+pub(crate) fn tests() -> Vec<Trial> {
+    trials::of("surveyed", CASES, 12, |case| case.name, wrong)
 }
