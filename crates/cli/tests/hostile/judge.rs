@@ -136,35 +136,33 @@ fn output(command: &mut Command, limit: Duration) -> (String, Option<std::proces
     let mut child = command.spawn().unwrap();
     // The command holds the pipe's other end, too.
     command.stdout(Stdio::null()).stderr(Stdio::null());
-    let (sender, receiver) = std::sync::mpsc::channel();
-    std::thread::spawn(move || {
-        let mut part = vec![0; 65536];
-        while let Ok(length @ 1..) = reader.read(&mut part) {
-            if sender.send(part.get(..length).unwrap_or_default().to_vec()).is_err() {
-                break;
-            }
-        }
-    });
+    rustix::io::ioctl_fionbio(&reader, true).unwrap();
     let end = Instant::now() + limit;
-    let status = loop {
-        match child.try_wait().unwrap() {
-            Some(status) => break Some(status),
-            None if Instant::now() > end => {
-                let _ = Command::new("kill").args(["-9", "--", &format!("-{}", child.id())]).status();
-                let _ = child.wait();
-                break None;
-            }
-            None => std::thread::sleep(Duration::from_millis(20)),
-        }
-    };
     let mut bytes = Vec::new();
-    while let Ok(part) = receiver.recv_timeout(Duration::from_millis(100)) {
-        bytes.extend(part);
-        if bytes.len() > 64 << 20 {
-            break;
+    loop {
+        // What it wrote is in the pipe when it has ended, so whatever is read after its end is all, whoever else holds the pipe.
+        let status = child.try_wait().unwrap();
+        read_what_is_there(&mut reader, &mut bytes);
+        if status.is_some() {
+            return (String::from_utf8_lossy(&bytes).into_owned(), status);
+        }
+        if Instant::now() > end {
+            let _ = Command::new("kill").args(["-9", "--", &format!("-{}", child.id())]).status();
+            let _ = child.wait();
+            return (String::from_utf8_lossy(&bytes).into_owned(), None);
+        }
+        std::thread::sleep(Duration::from_millis(20));
+    }
+}
+
+/// Reads on without waiting. Of what never ends, the first part is enough.
+fn read_what_is_there(reader: &mut impl Read, bytes: &mut Vec<u8>) {
+    let mut part = vec![0; 65536];
+    while let Ok(length @ 1..) = reader.read(&mut part) {
+        if bytes.len() <= 64 << 20 {
+            bytes.extend(part.get(..length).unwrap_or_default());
         }
     }
-    (String::from_utf8_lossy(&bytes).into_owned(), status)
 }
 
 /// Characters that reached the reader although they are not what they seem. What a terminal adds itself is not counted.
