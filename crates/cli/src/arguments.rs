@@ -114,6 +114,13 @@ pub(crate) enum Command {
         /// The shell
         shell: clap_complete::Shell,
     },
+    /// The manual page of the program, or of one command, on standard output
+    #[command(after_help = "Examples:\n  setup-ready manual | man -l -\n  setup-ready manual preflight --output setup-ready-preflight.1")]
+    Manual {
+        /// The command; otherwise the page of the whole program
+        #[arg(value_name = "COMMAND")]
+        command: Option<String>,
+    },
 }
 
 /// The formats of a report.

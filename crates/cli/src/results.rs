@@ -28,7 +28,8 @@ fn named(command: &Command) -> Named<'_> {
         | Command::Survey(_)
         | Command::Schema { .. }
         | Command::Demo(_)
-        | Command::Completions { .. } => None,
+        | Command::Completions { .. }
+        | Command::Manual { .. } => None,
     };
     let with = how.iter().flat_map(|how| &how.with).filter_map(|word| word.split_once('=')).map(|(_, file)| Path::new(file));
     let mut named =
@@ -48,7 +49,8 @@ fn named(command: &Command) -> Named<'_> {
         | Command::Witness(_)
         | Command::Schema { .. }
         | Command::Demo(_)
-        | Command::Completions { .. } => {}
+        | Command::Completions { .. }
+        | Command::Manual { .. } => {}
     }
     named
 }

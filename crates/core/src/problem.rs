@@ -47,6 +47,8 @@ pub enum ProblemKind {
     Duplicate,
     /// Requirements that wait for each other.
     Cycle,
+    /// The guide is for another release of this software.
+    Needs,
 }
 
 impl ProblemKind {
@@ -64,6 +66,7 @@ impl ProblemKind {
             Self::Subject => "subject",
             Self::Duplicate => "duplicate",
             Self::Cycle => "cycle",
+            Self::Needs => "needs",
         }
     }
 }

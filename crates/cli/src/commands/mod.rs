@@ -6,6 +6,7 @@ mod completions;
 mod demo;
 mod draft;
 mod explain;
+mod manual;
 mod plan;
 mod preflight;
 mod proofread;
@@ -44,5 +45,6 @@ pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<S
         Command::Schema { what } => schema::run(*what, &typed.shown),
         Command::Demo(arguments) => demo::run(arguments, &typed.shown, look),
         Command::Completions { shell } => completions::run(*shell, &typed.shown),
+        Command::Manual { command } => manual::run(command.as_deref(), &typed.shown),
     }
 }

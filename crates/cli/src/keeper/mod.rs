@@ -27,7 +27,8 @@ fn looks_here(command: &Command) -> bool {
         | Command::Survey(_)
         | Command::Witness(_)
         | Command::Demo(_)
-        | Command::Completions { .. } => false,
+        | Command::Completions { .. }
+        | Command::Manual { .. } => false,
     }
 }
 

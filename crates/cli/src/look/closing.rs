@@ -4,7 +4,8 @@ use super::doing::Doing;
 use super::wording::{counted, level};
 use super::{Detail, Ink, Paper};
 use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::Level;
+use build_setup_ready::guide::{GetWay, Level};
+use build_setup_ready::observation::Os;
 use build_setup_ready::report::{Outcome, Report};
 use build_setup_ready::settled::Settled;
 use build_setup_ready::text::join_words;
@@ -155,6 +156,7 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
         if let Some(enter) = &one.place.enter {
             paper.copyable(2, enter);
         }
+        get_it_there(paper, report);
         let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
         paper.copyable(2, &format!("setup-ready preflight{}", role.unwrap_or_default()));
         let id = &one.place.id;
@@ -163,6 +165,24 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
         );
         paper.block(0, &along, Ink::Quiet);
     }
+}
+
+/// Another environment has programs of its own: how to get this one there, or what checks without it.
+fn get_it_there(paper: &mut Paper<'_>, report: &Report) {
+    // Other environments are Linux: inside Windows, in containers, on servers.
+    let ways: Vec<&GetWay> = report.guide.project.get.iter().filter(|way| way.fits(Some(Os::Linux))).collect();
+    if ways.is_empty() {
+        let without = "If setup-ready is not installed there, check with a script that needs nothing: write it here, copy it there, \
+                       and run it with sh.";
+        paper.block(0, without, Ink::Body);
+        paper.copyable(2, "setup-ready render sh --output check.sh");
+        return;
+    }
+    paper.block(0, "If setup-ready is not installed there, get it there first:", Ink::Body);
+    for way in ways {
+        paper.copyable(2, &way.line);
+    }
+    paper.block(0, "Then check:", Ink::Body);
 }
 
 /// How it came out, in a sentence or two.

@@ -4,6 +4,7 @@ use super::{Colour, Ink, Look, Paper};
 use crate::exit::Failure;
 use annotate_snippets::renderer::DecorStyle;
 use annotate_snippets::{AnnotationKind, Level, Renderer, Snippet};
+use build_setup_ready::problem::ProblemKind;
 use build_setup_ready::text::Sanitised;
 use build_setup_ready::{GUIDE_FILE, LoadError};
 use std::io::Write;
@@ -44,7 +45,9 @@ fn next_steps(failure: &Failure) -> Vec<String> {
             format!("Go to the project's folder (the one with {GUIDE_FILE}) and try again, or name the file with --guide FILE."),
             "To see what this software does without a project: setup-ready demo".to_owned(),
         ],
-        Failure::Load(LoadError::Mistakes { mistakes, .. }) => line(if mistakes.count() == 1 {
+        Failure::Load(LoadError::Mistakes { mistakes, .. }) => line(if mistakes.iter().any(|one| one.kind == ProblemKind::Needs) {
+            "Nothing was checked. Get a release that the guide accepts, then try again."
+        } else if mistakes.count() == 1 {
             "Nothing was checked. Correct it, or tell the project's maintainer."
         } else {
             "Nothing was checked. Correct them, or tell the project's maintainer."

@@ -6,6 +6,7 @@ pub(crate) mod component;
 mod defaults;
 mod fix;
 mod fix_parse;
+mod get;
 mod kind;
 mod names;
 mod oracle;
@@ -25,6 +26,7 @@ pub mod vocabulary;
 pub use acceptance::Acceptance;
 pub use component::{Component, ComponentSort, Installer, Language};
 pub use fix::{Edit, GuideFix, Then};
+pub use get::{GetWay, RELEASE};
 pub use kind::{KINDS, Kind, KindKeys};
 pub(crate) use names::is_package;
 pub use parse::{FORMAT, parse};
@@ -42,6 +44,7 @@ pub use vocabulary::LimitKind;
 pub use crate::condition::Condition;
 use crate::observation::Os;
 use crate::prelude::*;
+use crate::version::Range;
 
 /// A guide that has been read without mistakes.
 #[derive(Debug, Clone, PartialEq)]
@@ -66,7 +69,7 @@ pub struct Guide {
 }
 
 /// `[project]`
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq)]
 #[non_exhaustive]
 pub struct Project {
     /// Its name.
@@ -81,6 +84,10 @@ pub struct Project {
     pub systems: Vec<Os>,
     /// What to type when all is ready.
     pub first_step: Vec<String>,
+    /// The releases of this software that understand the guide.
+    pub needs: Option<Range>,
+    /// Where newcomers get this software.
+    pub get: Vec<GetWay>,
 }
 
 /// `[role.NAME]`

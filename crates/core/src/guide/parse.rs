@@ -5,7 +5,7 @@ use super::value::Uses;
 use super::vocabulary::SYSTEMS;
 use super::{
     EnvironmentVariable, Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, acceptance, command_line,
-    fix_parse, oracle, order, place, subject_parse, value,
+    fix_parse, get, oracle, order, place, subject_parse, value,
 };
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
@@ -39,8 +39,9 @@ pub fn parse(text: &str) -> Result<Guide, Mistakes> {
 pub(super) fn with(text: &str, settings: &[String]) -> Result<Guide, Mistakes> {
     let mut tree = document::parse(text)?;
     let problems = Problems::default();
-    let known = check_format(&Fields::of_document(&tree, &problems));
-    let guide = known.then(|| {
+    let top = Fields::of_document(&tree, &problems);
+    let is_understood = check_format(&top) && get::check_needs(&top);
+    let guide = is_understood.then(|| {
         let values = value::read(&Fields::of_document(&tree, &problems));
         let settings: Vec<String> =
             values.iter().enumerate().map(|(at, value)| settings.get(at).unwrap_or(&value.is).clone()).collect();
@@ -203,8 +204,16 @@ fn read_project(top: &Fields<'_>) -> Project {
         if !top.has("project") {
             top.problems().report(ProblemKind::MissingKey, 0..0, "the guide needs a table [project] with a `name`");
         }
-        let systems = Vec::new();
-        return Project { name: String::new(), about: None, home: None, help: None, systems, first_step: Vec::new() };
+        return Project {
+            name: String::new(),
+            about: None,
+            home: None,
+            help: None,
+            systems: Vec::new(),
+            first_step: Vec::new(),
+            needs: None,
+            get: Vec::new(),
+        };
     };
     let systems = fields.texts("systems");
     let known = |system: &Placed<&str>| {
@@ -218,6 +227,8 @@ fn read_project(top: &Fields<'_>) -> Project {
         help: fields.owned("help"),
         systems: systems.iter().filter_map(known).collect(),
         first_step: command_line::commands(&fields, "first_step"),
+        needs: get::read_needs(&fields),
+        get: get::read(&fields),
     };
     fields.finish(|_| None);
     project

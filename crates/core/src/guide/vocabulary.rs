@@ -219,13 +219,35 @@ pub const REQUIREMENT: [Key; 10] = [
 ];
 
 /// The keys of `[project]`.
-pub const PROJECT: [Key; 6] = [
+pub const PROJECT: [Key; 8] = [
     needed("name", Text),
     may("about", Text),
     may("home", Text),
     may("help", Text),
     may("systems", Texts),
     may("first_step", Texts),
+    may("needs", Text),
+    may("get", Either(&[Text, Table(&GET)])),
+];
+
+/// The keys of `get`: systems, their package managers, and installers of languages.
+pub const GET: [Key; 16] = [
+    may("linux", Text),
+    may("macos", Text),
+    may("windows", Text),
+    may("apt", Text),
+    may("dnf", Text),
+    may("zypper", Text),
+    may("pacman", Text),
+    may("apk", Text),
+    may("winget", Text),
+    may("brew", Text),
+    may("port", Text),
+    may("scoop", Text),
+    may("choco", Text),
+    may("pip", Text),
+    may("npm", Text),
+    may("cargo", Text),
 ];
 
 /// The keys of a `[[stage]]`.

@@ -8,7 +8,7 @@ pub(super) fn remark(problem: &Problem) -> Remark {
     let rule = match problem.kind {
         ProblemKind::TooLarge => Rule::TooLarge,
         ProblemKind::Syntax => Rule::Syntax,
-        ProblemKind::Format => Rule::Format,
+        ProblemKind::Format | ProblemKind::Needs => Rule::Format,
         ProblemKind::UnknownKey => Rule::UnknownKey,
         ProblemKind::MissingKey => Rule::MissingKey,
         ProblemKind::WrongType => Rule::WrongType,

@@ -1,8 +1,8 @@
 //! A guide as Markdown, to stand in a project's document for contributors, and its place there between two marks.
 
-use crate::guide::Then;
+use crate::guide::{Project, Then};
 use crate::outline::{Chapter, Item, Outline, level_word, systems_in_words};
-use crate::text::Sanitised;
+use crate::text::{Sanitised, without_credentials};
 use std::fmt::Write;
 
 /// The comment before what is written.
@@ -56,10 +56,9 @@ pub fn guide_markdown(outline: &Outline<'_>) -> String {
     let project = &outline.guide.project;
     let mut out = format!("## Getting ready to work on {}\n\n", plain(&project.name));
     let systems = systems_in_words(&outline.systems);
-    let _ = writeln!(
-        out,
-        "You can work on {systems}. This command looks at your machine, says what is missing, and how you get it:\n"
-    );
+    let _ = writeln!(out, "You can work on {systems}.\n");
+    getting(&mut out, project);
+    out.push_str("This command, in the project's folder, looks at your machine, says what is missing, and how you get it:\n\n");
     block(&mut out, &["setup-ready preflight"]);
     if !outline.guide.roles.is_empty() {
         out.push_str("Which of these are you? Each needs only what names it, and what is for everyone.\n\n");
@@ -85,6 +84,21 @@ pub fn guide_markdown(outline: &Outline<'_>) -> String {
         block(&mut out, &project.first_step);
     }
     format!("{}\n", out.trim_end())
+}
+
+/// Where the program comes from.
+fn getting(out: &mut String, project: &Project) {
+    if project.get.is_empty() {
+        return;
+    }
+    let release = project.needs.as_ref().map(|needs| format!(", release {}", code(needs.text()))).unwrap_or_default();
+    let _ = writeln!(out, "First get the program `setup-ready`{release}:\n");
+    for way in &project.get {
+        let with = way.title().map(|title| format!("{}: ", plain(title))).unwrap_or_default();
+        let line = if way.is_page() { format!("<{}>", without_credentials(&way.line)) } else { code(&way.line) };
+        let _ = writeln!(out, "- {with}{line}");
+    }
+    out.push('\n');
 }
 
 fn stage(out: &mut String, number: usize, chapter: &Chapter<'_>, outline: &Outline<'_>) {

@@ -1,7 +1,8 @@
 //! Pages in HTML, each one file: no request goes anywhere, and all of it can be read without scripts. What stands in them is escaped by the kept
 //! template engine.
 
-use crate::guide::{Guide, Then};
+use crate::guide::{GetWay, Guide, Then};
+use crate::observation::Os;
 use crate::outline::{Advice, Item, Outline, level_word, systems_in_words};
 use crate::text::{Sanitised, without_credentials};
 use minijinja::{AutoEscape, Environment, context};
@@ -70,6 +71,23 @@ struct Stage<'o> {
     steps: Vec<Step<'o>>,
 }
 
+/// A way to get the program, on the systems where it can be gone.
+#[derive(Serialize)]
+struct Way {
+    title: Option<&'static str>,
+    systems: String,
+    page: Option<String>,
+    line: String,
+}
+
+impl Way {
+    fn of(way: &GetWay) -> Self {
+        let systems: Vec<&str> = Os::ALL.into_iter().filter(|os| way.fits(Some(*os))).map(Os::word).collect();
+        let page = way.is_page().then(|| clean(&without_credentials(&way.line)));
+        Self { title: way.title(), systems: systems.join(" "), page, line: command(&way.line) }
+    }
+}
+
 pub(super) fn clean(text: &str) -> String {
     Sanitised::lines(text).to_string()
 }
@@ -131,10 +149,9 @@ fn step<'o>(item: &'o Item<'_>, outline: &'o Outline<'_>) -> Step<'o> {
 #[error("the page could not be made: {0}")]
 pub struct PageError(String);
 
-impl From<super::plots::PlotError> for PageError {
-    fn from(error: super::plots::PlotError) -> Self {
-        Self(error.to_string())
-    }
+/// The texts of a list, with something between them.
+fn joined(list: minijinja::Value, between: &str) -> Result<String, minijinja::Error> {
+    Ok(list.try_iter()?.map(|one| one.to_string()).collect::<Vec<_>>().join(between))
 }
 
 /// A text whose parts between backticks are shown as code; all of it is escaped.
@@ -155,12 +172,14 @@ fn coded(text: &str) -> minijinja::Value {
     minijinja::Value::from_safe_string(out)
 }
 
-fn render(template: &str, values: minijinja::Value) -> Result<String, PageError> {
+pub(super) fn render(template: &str, values: minijinja::Value) -> Result<String, PageError> {
     let mut environment = Environment::new();
     environment.set_auto_escape_callback(|_| AutoEscape::Html);
     environment.set_trim_blocks(true);
     environment.set_lstrip_blocks(true);
     environment.add_filter("coded", coded);
+    environment.add_filter("length", |value: minijinja::Value| value.len());
+    environment.add_filter("join", joined);
     let failed = |error: minijinja::Error| PageError(format!("{error:#}"));
     environment.add_template("frame", FRAME).map_err(failed)?;
     environment.add_template("page", template).map_err(failed)?;
@@ -218,6 +237,8 @@ pub fn guide_html(guide: &Guide) -> Result<String, PageError> {
         about => project.about.as_deref().map(clean),
         help => project.help.as_deref().map(clean),
         home => home,
+        needs => project.needs.as_ref().map(|needs| clean(needs.text())),
+        get => project.get.iter().map(Way::of).collect::<Vec<_>>(),
         systems_in_words => systems_in_words(&outline.systems),
         systems => systems,
         roles => roles,
