@@ -115,7 +115,9 @@ pub(crate) enum Command {
         shell: clap_complete::Shell,
     },
     /// The manual page of the program, or of one command, on standard output
-    #[command(after_help = "Examples:\n  setup-ready manual | man -l -\n  setup-ready manual preflight --output setup-ready-preflight.1")]
+    #[command(
+        after_help = "Examples:\n  setup-ready manual | man -l -\n  setup-ready manual preflight --output setup-ready-preflight.1"
+    )]
     Manual {
         /// The command; otherwise the page of the whole program
         #[arg(value_name = "COMMAND")]
@@ -324,7 +326,7 @@ impl How {
 
 fn time_limit(text: &str) -> Result<Duration, String> {
     let limit = Duration::from_millis(parse_duration(text).map_err(|error| error.to_string())?);
-    let sensible = Duration::from_millis(100)..=Duration::from_hours(1);
+    let sensible = Duration::from_millis(100)..=Duration::from_secs(3600);
     if sensible.contains(&limit) { Ok(limit) } else { Err("a time limit lies between 100ms and 1h".to_owned()) }
 }
 

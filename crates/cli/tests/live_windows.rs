@@ -59,7 +59,7 @@ fn a_hung_program_is_ended_with_what_it_started() {
     let (_, report) = bench.report(&[], &["--time-limit", "2s"]);
     let (verdict, cause, _) = essence(&report, "stuck");
     assert_eq!((verdict.as_str(), cause.as_str()), ("unknown", "tool-stuck"));
-    assert!(clock.elapsed() < Duration::from_mins(1));
+    assert!(clock.elapsed() < Duration::from_secs(60));
     let size = || std::fs::metadata(&mark).unwrap().len();
     std::thread::sleep(Duration::from_millis(300));
     let before = size();

@@ -10,8 +10,6 @@ use snapbox::data::Data;
 #[cfg(unix)]
 use std::os::unix::fs::{PermissionsExt, symlink};
 use std::path::Path;
-#[cfg(unix)]
-
 fn demo() -> Bench {
     let bench = Bench::new("[require.unused]\ncores = 1\n");
     demonstration(&bench.project().join("sea"));

@@ -27,7 +27,7 @@ impl Running {
             if let Some(at) = self.seen.find(words) {
                 return self.seen.drain(..at + words.len()).collect();
             }
-            let Ok(bytes) = self.written.recv_timeout(Duration::from_mins(1)) else {
+            let Ok(bytes) = self.written.recv_timeout(Duration::from_secs(60)) else {
                 panic!("never wrote {words:?}, but {}", self.seen)
             };
             self.seen.push_str(&text(&bytes));

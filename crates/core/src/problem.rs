@@ -80,7 +80,7 @@ impl Problem {
 
 /// The line and the column (both from 1, columns in characters) of a byte of a text.
 pub fn position(text: &str, offset: usize) -> (usize, usize) {
-    let before = text.get(..text.floor_char_boundary(offset)).unwrap_or(text);
+    let before = text.get(..crate::text::floor_char_boundary(text, offset)).unwrap_or(text);
     let line_start = before.rfind('\n').map_or(0, |at| at + 1);
     (before.matches('\n').count() + 1, before.get(line_start..).unwrap_or("").chars().count() + 1)
 }

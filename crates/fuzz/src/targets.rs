@@ -318,7 +318,7 @@ fn systems(text: &str, choice: usize) {
     let _ = (read::alternatives(text), read::holder_of_lock(text, (0, 26), 77), read::sets_variable(text, "A"));
     started(text);
     let half = text.len() / 2;
-    let (a, b) = text.split_at(text.floor_char_boundary(half));
+    let (a, b) = text.split_at(setup_ready_core::text::floor_char_boundary(text, half));
     let _ = (read::cgroup_folders(a, b, "memory"), read::memory_limit(text), read::cpu_quota_v2(text), read::cpu_quota_v1(a, b));
     let _ = (read::cpuinfo_flags(text, &["vmx"]), read::count_online(text), read::meminfo(text), read::os_release(text));
     let _ = (read::elf_needs(text.as_bytes()), read::loader_cache(text.as_bytes()), read::opens_window(text.as_bytes()));

@@ -105,7 +105,7 @@ impl Watch {
 /// How often what time alone changes is asked again, and files are looked at that nobody tells of.
 const CALM: Duration = Duration::from_secs(2);
 /// How often everything is, since not every filesystem tells of its changes.
-const WHOLE: Duration = Duration::from_mins(1);
+const WHOLE: Duration = Duration::from_secs(60);
 
 /// What waits for changes.
 pub struct Listening<'w> {

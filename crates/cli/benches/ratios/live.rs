@@ -156,7 +156,7 @@ fn idle_watch() -> Row {
     let both: Vec<u32> =
         std::iter::once(watch.id()).chain(worker.split_whitespace().filter_map(|pid| pid.parse().ok())).collect();
     let before: u64 = both.iter().map(|pid| ran(*pid)).sum();
-    std::thread::sleep(Duration::from_mins(1));
+    std::thread::sleep(Duration::from_secs(60));
     let after: u64 = both.iter().map(|pid| ran(*pid)).sum();
     assert!(watch.try_wait().unwrap().is_none());
     let _ = Command::new("kill").arg("-INT").arg(watch.id().to_string()).status();

@@ -156,9 +156,9 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
         if let Some(enter) = &one.place.enter {
             paper.copyable(2, enter);
         }
-        get_it_there(paper, report);
         let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
         paper.copyable(2, &format!("setup-ready preflight{}", role.unwrap_or_default()));
+        get_it_there(paper, report);
         let id = &one.place.id;
         let along = format!(
             "To have both in one result, write it there with --format json --output {id}.json, and add here: --with {id}={id}.json"
@@ -172,17 +172,16 @@ fn get_it_there(paper: &mut Paper<'_>, report: &Report) {
     // Other environments are Linux: inside Windows, in containers, on servers.
     let ways: Vec<&GetWay> = report.guide.project.get.iter().filter(|way| way.fits(Some(Os::Linux))).collect();
     if ways.is_empty() {
-        let without = "If setup-ready is not installed there, check with a script that needs nothing: write it here, copy it there, \
-                       and run it with sh.";
+        let without =
+            "If setup-ready is not installed there, write a script here that checks without it, and run it there with sh:";
         paper.block(0, without, Ink::Body);
         paper.copyable(2, "setup-ready render sh --output check.sh");
         return;
     }
-    paper.block(0, "If setup-ready is not installed there, get it there first:", Ink::Body);
+    paper.block(0, "If setup-ready is not installed there, get it first:", Ink::Body);
     for way in ways {
         paper.copyable(2, &way.line);
     }
-    paper.block(0, "Then check:", Ink::Body);
 }
 
 /// How it came out, in a sentence or two.

@@ -45,13 +45,15 @@ fn next_steps(failure: &Failure) -> Vec<String> {
             format!("Go to the project's folder (the one with {GUIDE_FILE}) and try again, or name the file with --guide FILE."),
             "To see what this software does without a project: setup-ready demo".to_owned(),
         ],
-        Failure::Load(LoadError::Mistakes { mistakes, .. }) => line(if mistakes.iter().any(|one| one.kind == ProblemKind::Needs) {
-            "Nothing was checked. Get a release that the guide accepts, then try again."
-        } else if mistakes.count() == 1 {
-            "Nothing was checked. Correct it, or tell the project's maintainer."
-        } else {
-            "Nothing was checked. Correct them, or tell the project's maintainer."
-        }),
+        Failure::Load(LoadError::Mistakes { mistakes, .. }) => {
+            line(if mistakes.iter().any(|one| one.kind == ProblemKind::Needs) {
+                "Nothing was checked. Get a release that the guide accepts, then try again."
+            } else if mistakes.count() == 1 {
+                "Nothing was checked. Correct it, or tell the project's maintainer."
+            } else {
+                "Nothing was checked. Correct them, or tell the project's maintainer."
+            })
+        }
         Failure::Load(_) => line("Nothing was checked."),
         Failure::Recording { .. } => line("Nothing was checked. A recording is made with: setup-ready record"),
         Failure::OtherOwner { owner, .. } => vec![
@@ -88,13 +90,15 @@ pub(crate) fn excerpt(problem: &Marked<'_>, number: &str, (path, text): (&str, &
     };
     let decor = if look.plain { DecorStyle::Ascii } else { DecorStyle::Unicode };
     let renderer = renderer.term_width(look.width).decor_style(decor);
-    let before = text.get(..text.floor_char_boundary(problem.span.start)).unwrap_or(text);
+    let before = text.get(..build_setup_ready::text::floor_char_boundary(text, problem.span.start)).unwrap_or(text);
     let line = before.matches('\n').count() + 1;
-    let start =
-        text.get(..text.floor_char_boundary(problem.span.start)).and_then(|before| before.rfind('\n')).map_or(0, |at| at + 1);
+    let start = text
+        .get(..build_setup_ready::text::floor_char_boundary(text, problem.span.start))
+        .and_then(|before| before.rfind('\n'))
+        .map_or(0, |at| at + 1);
     let from_start = text.get(start..).unwrap_or("");
     let source = from_start.lines().next().unwrap_or("");
-    let shown = source.get(..source.floor_char_boundary(400)).unwrap_or(source);
+    let shown = source.get(..build_setup_ready::text::floor_char_boundary(source, 400)).unwrap_or(source);
     let (from, to) =
         (problem.span.start.saturating_sub(start).min(shown.len()), problem.span.end.saturating_sub(start).min(shown.len()));
     // What would act on the terminal keeps its width, so that the mark stays under its place.

@@ -2,8 +2,8 @@ use super::{Fix, Shell, Source, quote};
 use crate::guide::Protocol;
 use crate::manager::Manager;
 use crate::observation::{
-    Bar, Binding, Candidate, Choice, FileKind, Holder, ManagerState, Observation, Offered, ProgramCopy, RunEnd, StartEffect,
-    Trial,
+    Bar, Binding, Candidate, Choice, Elevator, FileKind, Holder, ManagerState, Observation, Offered, ProgramCopy, RunEnd,
+    StartEffect, Trial,
 };
 use crate::prelude::*;
 use crate::probe::{PortPlace, Probe};
@@ -34,7 +34,7 @@ fn a_package_is_installed_as_this_person_can() {
     account(&mut script, |account| account.root = true);
     assert_eq!(first_fix(PACKAGED, &script).run, ["apt-get install cmake"]);
     account(&mut script, |account| {
-        (account.root, account.admin, account.elevate) = (false, Some(false), Some(crate::observation::Elevator::Sudo))
+        (account.root, account.admin, account.elevate) = (false, Some(false), Some(Elevator::Sudo));
     });
     assert!(first_fix(PACKAGED, &script).admin);
     account(&mut script, |account| (account.admin, account.elevate) = (Some(true), None));

@@ -74,7 +74,13 @@ pub(super) fn check_needs(top: &Fields<'_>) -> bool {
         ways.extend(GET.iter().filter_map(line));
     }
     let how = if ways.is_empty() { "the guide does not say where; ask the project".to_owned() } else { ways.join("; ") };
-    top.problems().add(Problem { kind: ProblemKind::Needs, span, message, note: Some(format!("to get another release: {how}")), replacement: None });
+    top.problems().add(Problem {
+        kind: ProblemKind::Needs,
+        span,
+        message,
+        note: Some(format!("to get another release: {how}")),
+        replacement: None,
+    });
     false
 }
 

@@ -443,8 +443,8 @@ proptest! {
     #[test]
     fn a_slip_of_the_pen_is_reported_where_it_is(at in 0_usize..3_000, cut in 0_usize..6, typed in "[\\PC\\n]{0,3}") {
         let whole = format!("{HEAD}{EVERYTHING}");
-        let start = whole.floor_char_boundary(at);
-        let end = whole.floor_char_boundary((start + cut).min(whole.len()));
+        let start = crate::text::floor_char_boundary(&whole, at);
+        let end = crate::text::floor_char_boundary(&whole, start + cut);
         let text = format!("{}{typed}{}", &whole[..start], &whole[end.max(start)..]);
         for problem in parse(&text).err().iter().flat_map(|mistakes| mistakes.iter()) {
             prop_assert!(problem.span.start <= problem.span.end && problem.span.end <= text.len(), "{problem:?}");

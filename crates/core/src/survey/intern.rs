@@ -25,7 +25,7 @@ impl Interned {
 
     /// The number of a text.
     pub(super) fn number(&mut self, text: &str) -> u32 {
-        let text = text.get(..text.floor_char_boundary(LONGEST)).unwrap_or(text);
+        let text = text.get(..crate::text::floor_char_boundary(text, LONGEST)).unwrap_or(text);
         if let Some(number) = self.numbers.get(text) {
             return *number;
         }

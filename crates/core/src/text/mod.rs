@@ -56,3 +56,8 @@ pub(crate) fn without_escapes(text: &str) -> String {
     plain.push_str(rest);
     plain
 }
+
+/// The nearest place at or before `at`, in bytes, at which a text can be cut.
+pub fn floor_char_boundary(text: &str, at: usize) -> usize {
+    (0..=at.min(text.len())).rev().find(|place| text.is_char_boundary(*place)).unwrap_or(0)
+}

@@ -35,7 +35,7 @@ const REFUSALS: [&str; 12] = [
 
 /// Whether a program refused the option by which it was asked, whatever its exit status is.
 pub fn refuses(text: &str) -> bool {
-    let text = text.get(..text.floor_char_boundary(MOST_BYTES)).unwrap_or(text).to_lowercase();
+    let text = text.get(..crate::text::floor_char_boundary(text, MOST_BYTES)).unwrap_or(text).to_lowercase();
     text.lines().take(3).any(|line| REFUSALS.iter().any(|words| line.contains(words)))
 }
 
@@ -64,7 +64,7 @@ const LICENCES: [&str; 4] = ["license", "licence", "gpl", "copyright"];
 /// number is worse than none: where the text names several things and none by the tool's own name, where a known tool's number stands behind
 /// another's name, or where the program refused the question and does not name itself, there is none. Looks at 40 lines and 16 KiB at most.
 pub fn find(text: &str, asked: &Asked<'_>) -> Option<Found> {
-    let text = text.get(..text.floor_char_boundary(MOST_BYTES)).unwrap_or(text);
+    let text = text.get(..crate::text::floor_char_boundary(text, MOST_BYTES)).unwrap_or(text);
     let plain = text.contains('\u{1b}').then(|| without_escapes(text));
     let text = plain.as_deref().unwrap_or(text);
     let mut best: Option<(i32, Attribution, Found)> = None;

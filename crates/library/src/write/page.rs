@@ -150,7 +150,7 @@ fn step<'o>(item: &'o Item<'_>, outline: &'o Outline<'_>) -> Step<'o> {
 pub struct PageError(String);
 
 /// The texts of a list, with something between them.
-fn joined(list: minijinja::Value, between: &str) -> Result<String, minijinja::Error> {
+fn joined(list: &minijinja::Value, between: &str) -> Result<String, minijinja::Error> {
     Ok(list.try_iter()?.map(|one| one.to_string()).collect::<Vec<_>>().join(between))
 }
 
@@ -179,7 +179,7 @@ pub(super) fn render(template: &str, values: minijinja::Value) -> Result<String,
     environment.set_lstrip_blocks(true);
     environment.add_filter("coded", coded);
     environment.add_filter("length", |value: minijinja::Value| value.len());
-    environment.add_filter("join", joined);
+    environment.add_filter("join", |list: minijinja::Value, between: &str| joined(&list, between));
     let failed = |error: minijinja::Error| PageError(format!("{error:#}"));
     environment.add_template("frame", FRAME).map_err(failed)?;
     environment.add_template("page", template).map_err(failed)?;

@@ -282,7 +282,7 @@ impl Walk<'_> {
             .and_then(|()| error.write_all(b"> "))
             .and_then(|()| error.flush());
         loop {
-            match self.keyboard.hear((Duration::from_hours(1), PACE), &self.interrupt) {
+            match self.keyboard.hear((Duration::from_secs(3600), PACE), &self.interrupt) {
                 Heard::Nothing if !self.keyboard.has_ended() => {}
                 heard @ (Heard::Line(_) | Heard::End | Heard::Nothing | Heard::Interrupted) => return Ok(heard),
             }

@@ -263,7 +263,7 @@ impl Follow<'_> {
         let known = self.trail.files.len() < MOST_FILES && depth < DEEPEST;
         let Some(text) = known.then(|| (self.start.text)(file)).flatten() else { return false };
         self.trail.files.push(file.to_owned());
-        let text = text.get(..text.floor_char_boundary(MOST_BYTES)).unwrap_or("");
+        let text = text.get(..crate::text::floor_char_boundary(&text, MOST_BYTES)).unwrap_or("");
         let ended = match self.start.program {
             Program::Bash | Program::Posix | Program::Mksh | Program::Zsh => self.posix(file, text, depth, guard),
             Program::Fish => self.fish(file, text, depth, guard),

@@ -81,7 +81,7 @@ impl Node {
 
 /// The number of the line in which a byte stands.
 pub(super) fn line_at(text: &str, offset: usize) -> usize {
-    text.get(..text.floor_char_boundary(offset)).unwrap_or(text).matches('\n').count() + 1
+    text.get(..crate::text::floor_char_boundary(text, offset)).unwrap_or(text).matches('\n').count() + 1
 }
 
 #[cfg(test)]

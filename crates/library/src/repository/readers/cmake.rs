@@ -121,7 +121,7 @@ fn bracket(text: &str) -> Option<usize> {
     let signs = inner.len() - inner.trim_start_matches('=').len();
     inner.get(signs..)?.strip_prefix('[')?;
     let end = format!("]{}]", "=".repeat(signs));
-    let within = text.get(..text.floor_char_boundary(LONGEST_COMMENT)).unwrap_or(text);
+    let within = text.get(..crate::text::floor_char_boundary(text, LONGEST_COMMENT)).unwrap_or(text);
     within.find(&end).map(|at| at + end.len())
 }
 
