@@ -110,7 +110,6 @@ mod tests {
     #[case::enough("needs = \">= 0.1\"", true)]
     #[case::no_range("needs = \"new\"", false)]
     #[case::an_unknown_way("get = { carrier-pigeon = \"b\" }", false)]
-    #[case::a_line_that_goes_on("get = \"a\\nb\"", false)]
     fn what_is_needed_is_read(#[case] project: &str, #[case] is_right: bool) {
         assert_eq!(parse(&guide(project)).is_ok(), is_right, "{:?}", parse(&guide(project)).err());
     }
