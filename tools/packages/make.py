@@ -11,6 +11,7 @@ import pathlib
 import subprocess
 import sys
 import tarfile
+import textwrap
 import zipfile
 
 ROOT = pathlib.Path(__file__).resolve().parents[2]
@@ -113,10 +114,12 @@ def deb(version, folder, program):
         if name != "help":
             files[f"usr/share/man/man1/setup-ready-{name}.1.gz"] = (gzip.compress(ask("manual", name), mtime=0), 0o644)
     size = sum(len(content) for content, _ in files.values()) // 1024 + 1
+    paragraphs = [textwrap.wrap(paragraph, 75) for paragraph in LONG.strip().split("\n\n")[1:]]
+    description = "\n .\n".join("\n".join(f" {line}" for line in lines) for lines in paragraphs)
     control = (
-        f"Package: setup-ready\nVersion: {version}\nArchitecture: amd64\nMaintainer: The Build Setup Ready developers <nobody@localhost>\n"
+        f"Package: setup-ready\nVersion: {version}\nArchitecture: amd64\nMaintainer: The Build Setup Ready developers <developers@driftbuoy.example>\n"
         f"Installed-Size: {size}\nSection: devel\nPriority: optional\nDescription: {SUMMARY}\n"
-        + "".join(f" {line or '.'}\n" for line in LONG.strip().splitlines()[2:])
+        f"{description}\n"
     )
     sums = "".join(f"{hashlib.md5(content).hexdigest()}  {name}\n" for name, (content, _) in sorted(files.items()))
     parts = {

@@ -1,7 +1,6 @@
 //! Attempts to do harm: each is a project, a guide, a program or a machine that must fail to. The lists in `hostile/` were written from
 //! the documents, before the code that holds them. Each is a test: `cargo test --test harm -- attempts::its-name`. `HOSTILE_PROGRAM` has another
 //! program judged, `HOSTILE_SHOWN` shows what it said.
-#![cfg(target_os = "linux")]
 #![allow(
     clippy::unwrap_used,
     clippy::panic,
@@ -17,15 +16,12 @@ mod judge;
 #[path = "hostile/large.rs"]
 mod large;
 
-#[path = "lists/trials.rs"]
-mod trials;
-
+use crate::trials::{self, is_here};
 use attempt::{Attempt, Class};
 use libtest_mimic::Trial;
 use std::fmt::Write as _;
 use std::path::{Path, PathBuf};
 use std::sync::RwLock;
-use trials::is_here;
 
 fn suite() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/hostile")
@@ -100,7 +96,8 @@ fn no_moment_leaves_anything() {
     assert!(output.status.success(), "{}{}", String::from_utf8_lossy(&output.stdout), String::from_utf8_lossy(&output.stderr));
 }
 
-fn main() {
+/// Runs those that were asked for, and ends the program.
+pub(crate) fn run() {
     let mut tests = trials::functions!("page": the_table_of_attempts_is_fresh);
     let moments = trials::functions!("moments": no_moment_leaves_anything);
     let missing_here = ["python3", "perl"].into_iter().find(|program| !is_here(program));

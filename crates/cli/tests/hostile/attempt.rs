@@ -1,7 +1,7 @@
 //! One attempt: what it is made of, and the place it is made in.
 
-use crate::judge::Trial;
-use crate::large;
+use super::judge::Trial;
+use super::large;
 use serde::Deserialize;
 use std::collections::BTreeMap;
 use std::path::Path;

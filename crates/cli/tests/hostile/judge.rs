@@ -1,7 +1,7 @@
 //! What must hold after every attempt, whatever it tried.
 
-use crate::attempt::Attempt;
-use crate::large::is_odd;
+use super::attempt::Attempt;
+use super::large::is_odd;
 use std::collections::BTreeMap;
 use std::io::Read;
 use std::os::unix::fs::MetadataExt;

@@ -1,5 +1,7 @@
 //! Cases of a list as tests, one each, which the usual options of a test program choose, list and run (`libtest-mimic`).
 
+#![allow(dead_code, unused_imports, unused_macros, reason = "each test program uses its own part, and each system too")]
+
 use libtest_mimic::{Arguments, Conclusion, Failed, Trial};
 
 /// Most cases wait for a program more than they compute.
