@@ -26,13 +26,18 @@ mod trials;
 mod witness_linux;
 
 fn main() {
-    let lists = [arrived::tests(), at_once::tests(), beside::tests(), forms::tests(), surveyed::tests()];
-    let mut tests: Vec<_> = lists.into_iter().flatten().collect();
-    #[cfg(unix)]
-    tests.extend(meanwhile::tests());
-    #[cfg(target_os = "linux")]
-    tests.extend(scripted::tests());
-    #[cfg(all(target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
-    tests.extend(witness_linux::tests());
-    trials::run(tests).exit();
+    let lists = [
+        arrived::tests(),
+        at_once::tests(),
+        beside::tests(),
+        forms::tests(),
+        #[cfg(unix)]
+        meanwhile::tests(),
+        #[cfg(target_os = "linux")]
+        scripted::tests(),
+        surveyed::tests(),
+        #[cfg(all(target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
+        witness_linux::tests(),
+    ];
+    trials::run(lists.into_iter().flatten().collect()).exit();
 }
