@@ -264,6 +264,7 @@ fn only_what_is_asked_for_is_checked(#[case] arguments: &[&str], #[case] ids: &[
     }
 }
 
+#[cfg(unix)]
 #[rstest]
 #[case::of_bash("bash", &["bash", "-n"])]
 #[ignore = "needs zsh"]

@@ -10,7 +10,8 @@ const AT_ONCE: usize = 8;
 /// Runs them as `cargo test` does, several at once where nothing else is asked for.
 pub(crate) fn run(tests: Vec<Trial>) -> Conclusion {
     let mut arguments = Arguments::from_args();
-    arguments.test_threads = arguments.test_threads.or(Some(AT_ONCE));
+    let threads = std::env::var("RUST_TEST_THREADS").ok().and_then(|number| number.parse().ok());
+    arguments.test_threads = arguments.test_threads.or(threads).or(Some(AT_ONCE));
     libtest_mimic::run(&arguments, tests)
 }
 
