@@ -5,12 +5,12 @@
     reason = "the system's and the client's errors are many; the ones that tell something are named"
 )]
 
-use super::{Live, os, plain_proxy};
-use crate::observation::{Connection, Fetched, Observation, Way};
+use super::{Live, os, plain_proxy, program};
+use crate::observation::{Connection, Fetched, Observation, RunEnd, Way};
 use crate::read::proxy_for;
 use crate::text::Pattern;
 use std::io::{Error, ErrorKind};
-use std::net::{TcpStream, ToSocketAddrs};
+use std::net::{IpAddr, SocketAddr, TcpStream, ToSocketAddrs};
 use std::sync::mpsc::{RecvTimeoutError, channel};
 use std::time::{Duration, Instant};
 
@@ -37,9 +37,32 @@ fn aside<T: Send + 'static>(live: &Live, work: impl FnOnce() -> T + Send + 'stat
 
 /// Whether somebody takes a connection.
 pub(super) fn connection(live: &Live, host: &str, port: u16) -> Observation {
-    let (host, limit) = (host.to_owned(), live.time_limit);
-    let connection = aside(live, move || connect(&host, port, limit).map_or_else(|reason| reason, |_| Connection::Taken));
+    let (asked, limit) = (host.to_owned(), live.time_limit);
+    let outcome = |attempt: Result<TcpStream, Connection>| attempt.map_or_else(|reason| reason, |_| Connection::Taken);
+    let mut connection = aside(live, move || outcome(connect(&asked, port, limit)));
+    if connection == Some(Connection::NoName) {
+        let addresses = by_other_sources(live, host).into_iter().map(move |address| (address, port).into());
+        connection = aside(live, move || outcome(connect_to(addresses, limit)));
+    }
     Observation::Connection(connection.unwrap_or(Connection::NoAnswer))
+}
+
+/// Where a name leads by all the sources that the system is set to ask, which getent(1) does. A program that is linked with nothing reads the
+/// hosts file and asks name servers, and knows no more; any other has asked all of them already.
+fn by_other_sources(live: &Live, name: &str) -> Vec<IpAddr> {
+    if !cfg!(target_env = "musl") {
+        return Vec::new();
+    }
+    let run = program::asked(live, "getent", ["ahosts", "--", name].into_iter());
+    let said = run.ok().filter(|run| run.end == RunEnd::Exit(0)).map(|run| run.stdout).unwrap_or_default();
+    let mut addresses: Vec<IpAddr> = Vec::new();
+    // A line for each address and kind of socket: the address comes first.
+    for address in said.lines().filter_map(|line| line.split_whitespace().next()?.parse().ok()) {
+        if !addresses.contains(&address) {
+            addresses.push(address);
+        }
+    }
+    addresses
 }
 
 /// A connection to the first address of a host that takes one.
@@ -47,7 +70,10 @@ pub(super) fn connection(live: &Live, host: &str, port: u16) -> Observation {
 /// # Errors
 /// What says most of why there is none.
 pub(super) fn connect(host: &str, port: u16, limit: Duration) -> Result<TcpStream, Connection> {
-    let Ok(addresses) = (host, port).to_socket_addrs() else { return Err(Connection::NoName) };
+    connect_to((host, port).to_socket_addrs().into_iter().flatten(), limit)
+}
+
+fn connect_to(addresses: impl Iterator<Item = SocketAddr>, limit: Duration) -> Result<TcpStream, Connection> {
     let mut worst = Connection::NoName;
     for address in addresses {
         match TcpStream::connect_timeout(&address, limit) {
@@ -83,6 +109,7 @@ pub(super) fn addresses(live: &Live, name: &str) -> Observation {
         addresses
     });
     match found {
+        Some(addresses) if addresses.is_empty() => Observation::Addresses(by_other_sources(live, name)),
         Some(addresses) => Observation::Addresses(addresses),
         None => Observation::CouldNotLook("the name servers did not answer in time".to_owned()),
     }
@@ -108,12 +135,24 @@ pub(super) fn fetch(live: &Live, url: &str, pattern: Option<Pattern>, way: Way) 
         return Observation::NotSupported("this program was built without what secure connections need".to_owned());
     }
     let proxy = if way == Way::Configured { proxy_for(url, variable) } else { None };
-    let (url, limit) = (url.to_owned(), live.time_limit);
-    match aside(live, move || get(&url, pattern.as_ref(), proxy.as_deref(), limit)) {
+    let (address, limit) = (url.to_owned(), live.time_limit);
+    match aside(live, move || get(&address, pattern.as_ref(), proxy.as_deref(), limit)) {
+        Some(Some(Fetched::Failed(Connection::NoName)))
+            if host_of(url).is_some_and(|host| !by_other_sources(live, &host).is_empty()) =>
+        {
+            Observation::CouldNotLook(
+                "only the system's own programs can look up its name, so open it in a browser to see whether it answers"
+                    .to_owned(),
+            )
+        }
         Some(Some(fetched)) => Observation::Fetched(fetched),
         Some(None) => Observation::CouldNotLook("searching its answer for the pattern would take too long".to_owned()),
         None => Observation::Fetched(Fetched::Failed(Connection::NoAnswer)),
     }
+}
+
+fn host_of(url: &str) -> Option<String> {
+    url.parse::<ureq::http::Uri>().ok()?.host().map(ToOwned::to_owned)
 }
 
 /// How many milliseconds this clock is ahead of the one that an address answers with.
