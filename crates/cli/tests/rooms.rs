@@ -74,6 +74,8 @@ fn uses(text: &str) -> (Vec<String>, Vec<String>) {
         let path: String = rest.chars().take_while(|c| c.is_alphanumeric() || *c == '_' || *c == ':').collect();
         format!("crate::{path}")
     }));
+    // A path that ends there goes on in a list, whose leaves are known already.
+    known.retain(|path| !path.ends_with("::"));
     (shown, known)
 }
 
@@ -156,7 +158,7 @@ fn no_more_than_two_files_of_the_core_know_each_other_in_a_ring() {
     assert!(modules.len() > 80, "{}", modules.len());
     let graph = graph(&modules);
     // The walk really follows: the driver knows the assessments, which know the probes.
-    assert!(graph["driver"].contains("assess") && graph["assess::port"].contains("probe"));
+    assert!(graph["driver"].contains("assess") && graph["kinds::port::assess"].contains("probe"));
     let long: Vec<Vec<String>> = circles(&graph).into_iter().filter(|ring| ring.len() > 2).collect();
     assert!(long.is_empty(), "{long:#?}");
 }
@@ -166,7 +168,9 @@ fn nothing_that_decides_reads_or_writes_sentences() {
     let graph = graph(&modules());
     for (module, known) in &graph {
         let decides = ["assess", "fix", "finding", "plan", "driver", "inquiry", "ledger", "settled"];
-        if decides.iter().any(|room| module == room || module.starts_with(&format!("{room}::"))) {
+        let of_kind = module.strip_prefix("kinds::").and_then(|rest| rest.split_once("::"));
+        let kind_decides = of_kind.is_some_and(|(_, file)| file != "words" && file != "script");
+        if kind_decides || decides.iter().any(|room| module == room || module.starts_with(&format!("{room}::"))) {
             let sentences: Vec<&String> = known.iter().filter(|one| one.starts_with("words")).collect();
             assert!(sentences.is_empty(), "{module} knows {sentences:?}");
         }

@@ -3,9 +3,10 @@
 use crate::assess::finding_with_evidence;
 use crate::cause::Cause;
 use crate::finding::{Conclusion, Finding, LeftOut};
-use crate::fix::{cheapest_first, presumed, suggest};
+use crate::fix::{presumed, suggest};
 use crate::guide::Requirement;
 use crate::inquiry::{Context, Inquiry, Stop};
+use crate::kinds::any_of::fix::cheapest_first;
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::settled::Settled;

@@ -43,6 +43,7 @@ pub mod fix;
 pub mod guide;
 mod guide_ports;
 mod inquiry;
+pub(crate) mod kinds;
 pub mod known;
 mod ledger;
 pub mod manager;

@@ -1,36 +1,16 @@
 //! Assessing a requirement: a pure function from what is known to a finding, or to the next questions.
 
-mod any_of;
-mod checkout;
-mod clock;
-mod command;
-mod component;
-mod cores;
-mod disk;
-mod group;
-mod library;
-mod limit;
-mod locale;
-mod memory;
-mod name;
-mod path;
-mod port;
-mod reach;
-mod rights;
-mod service;
-mod socket;
-mod system;
-mod system_service;
-mod tool;
+pub(crate) mod kind;
+pub(crate) mod system_service;
 mod value;
-mod variable;
-mod virtualization;
 
+use crate::assess::kind::Assess;
 use crate::cause::Cause;
 use crate::condition::Truth;
 use crate::finding::{Conclusion, Finding, General, LeftOut, Verdict, Waiting};
-use crate::guide::{Requirement, Subject};
+use crate::guide::Requirement;
 use crate::inquiry::{Context, Inquiry, Stop};
+use crate::kinds::{disk, with_subject};
 use crate::ledger::DiskLedger;
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -41,7 +21,7 @@ use crate::probe::Probe;
 /// The probes that must be answered first.
 pub(crate) fn sum_disks(context: Context<'_>) -> Result<DiskLedger, Vec<Probe>> {
     let mut inquiry = Inquiry::new(context);
-    disk::sum(&mut inquiry).map_err(|_| inquiry.into_open().0)
+    disk::assess::sum(&mut inquiry).map_err(|_| inquiry.into_open().0)
 }
 
 /// What the values of a guide are set to, in their order, where any is moved; or what must be known first.
@@ -74,39 +54,11 @@ fn conclude(inquiry: &mut Inquiry<'_>, index: usize, requirement: &Requirement) 
     if let Some(unfit) = value::unfit(inquiry, requirement)? {
         return Ok(unfit.into());
     }
-    match &requirement.subject {
-        Subject::Tool(tool) => tool::assess(inquiry, tool),
-        Subject::Port(port) => port::assess(inquiry, port),
-        Subject::Disk(disk) => disk::assess(inquiry, index, disk),
-        Subject::Memory(memory) => memory::assess(inquiry, memory),
-        Subject::Swap(size) => memory::assess_swap(inquiry, *size),
-        Subject::Cores(cores) => cores::assess(inquiry, *cores),
-        Subject::Virtualization(need) => virtualization::assess(inquiry, *need),
-        Subject::System(need) => system::assess(inquiry, need),
-        Subject::Path(path) => path::assess(inquiry, path),
-        Subject::Variable(variable) => variable::assess(inquiry, variable),
-        Subject::Group(group) => group::assess(inquiry, group),
-        Subject::Rights(rights) => rights::assess(inquiry, *rights),
-        Subject::Socket(socket) => socket::assess_socket(inquiry, socket),
-        Subject::Device(device) => socket::assess_device(inquiry, device),
-        Subject::Service(service) => service::assess(inquiry, service),
-        Subject::Reach(reach) => reach::assess(inquiry, index, reach),
-        Subject::Clock(clock) => clock::assess(inquiry, clock),
-        Subject::Hostname(hostname) => name::assess_hostname(inquiry, hostname),
-        Subject::Subnet(subnet) => name::assess_subnet(inquiry, subnet),
-        Subject::Limit(limit) => limit::assess(inquiry, limit),
-        Subject::Library(library) => library::assess(inquiry, library),
-        Subject::Component(wanted) => component::assess(inquiry, wanted),
-        Subject::Locale(locale) => locale::assess(inquiry, locale),
-        Subject::Setting(setting) => checkout::assess_setting(inquiry, setting),
-        Subject::Checkout(wanted) => checkout::assess(inquiry, wanted),
-        Subject::Command(command) => command::assess(inquiry, command),
-        Subject::AnyOf(any_of) => any_of::assess(inquiry, any_of),
-    }
+    with_subject!(&requirement.subject, one => one.assess(inquiry, index))
 }
 
 /// What becomes of a requirement that does not apply here, or whose condition cannot be decided.
-fn inapplicable(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Option<Conclusion>, Stop> {
+pub(crate) fn inapplicable(inquiry: &mut Inquiry<'_>, requirement: &Requirement) -> Result<Option<Conclusion>, Stop> {
     let (guide, selection) = (inquiry.context.guide, inquiry.context.selection);
     if !requirement.concerns(selection.role) {
         return Ok(Some(Conclusion::LeftOut(LeftOut::OtherRole)));
@@ -184,7 +136,7 @@ pub(crate) fn is_met(conclusion: &Conclusion) -> bool {
 }
 
 /// Whether a finding is unmet, and not merely unknown.
-fn is_unmet(finding: &Finding) -> bool {
+pub(crate) fn is_unmet(finding: &Finding) -> bool {
     finding.verdict() == Verdict::Unmet
 }
 

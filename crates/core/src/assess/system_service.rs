@@ -27,7 +27,7 @@ const BY_SOCKET: [(&str, &str); 3] = [(".s.PGSQL", "postgresql"), ("openssh-ssh-
 ///
 /// # Errors
 /// When it is not known yet which system this is.
-pub(super) fn names_for_port(inquiry: &mut Inquiry<'_>, port: u16) -> Result<Vec<String>, Stop> {
+pub(crate) fn names_for_port(inquiry: &mut Inquiry<'_>, port: u16) -> Result<Vec<String>, Stop> {
     let Some((_, linux, windows)) = BY_PORT.iter().find(|(number, ..)| *number == port) else { return Ok(Vec::new()) };
     let names = match inquiry.os()? {
         Some(Os::Linux) => *linux,
@@ -38,7 +38,7 @@ pub(super) fn names_for_port(inquiry: &mut Inquiry<'_>, port: u16) -> Result<Vec
 }
 
 /// What the service behind a socket may be called: mostly as its file is.
-pub(super) fn names_for_socket(path: &str) -> Vec<String> {
+pub(crate) fn names_for_socket(path: &str) -> Vec<String> {
     let file = path.rsplit(['/', '\\']).next().unwrap_or(path);
     let stem = file.split(".sock").next().unwrap_or(file);
     let known = BY_SOCKET.iter().find(|(start, _)| file.starts_with(start)).map(|(_, name)| (*name).to_owned());
@@ -47,7 +47,7 @@ pub(super) fn names_for_socket(path: &str) -> Vec<String> {
 }
 
 /// The first service of one of these names that is here and does not run.
-pub(super) fn stopped(inquiry: &mut Inquiry<'_>, names: &[String]) -> Result<Option<StoppedService>, Stop> {
+pub(crate) fn stopped(inquiry: &mut Inquiry<'_>, names: &[String]) -> Result<Option<StoppedService>, Stop> {
     for name in names {
         inquiry.want(Probe::SystemService { name: name.clone() });
     }

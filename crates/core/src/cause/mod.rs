@@ -2,8 +2,10 @@
 //!
 //! One registry drives all: findings, guide validation, `explain`, `docs/causes.md` and the tests.
 
+mod has_cause;
 mod registry;
 
+pub(crate) use has_cause::HasCause;
 pub use registry::Cause;
 
 use crate::verdict::Verdict;

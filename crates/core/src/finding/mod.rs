@@ -1,32 +1,37 @@
 //! What is found about a requirement on one machine, as a value. No text stands in it but what the machine itself said; sentences are
 //! written from it by [`crate::words`].
 
-mod any;
-mod capacity;
-mod component;
-mod network;
-mod path;
-mod place;
-mod project;
-mod tool;
+pub(crate) mod general;
 
-pub use any::{AnyOfReason, General, LeftOut, Waiting};
-pub use capacity::{CapacityMet, CapacityReason, SystemReason, SystemTrouble, SystemUnknown, VirtualizationReason};
-pub use component::{ComponentReason, ComponentTrouble};
-pub use network::{
-    ClockReason, DeviceReason, DeviceTrouble, NameReason, ReachReason, ReachTrouble, ServiceReason, ServiceTrouble, SocketReason,
-    SocketTrouble, StoppedService,
-};
-pub use path::{PathReason, PathTrouble, Whose};
-pub use place::{DiskReason, DiskTrouble, Named, PortMet, PortReason, PortTrouble, SetAt, Together};
-pub use project::{
-    CheckoutReason, CommandReason, GroupReason, LibraryReason, LibraryTrouble, LimitReason, LocaleReason, OtherDescription,
-    RightsFacts, RightsReason, SettingReason, VariableReason, VariableTrouble,
-};
-pub use tool::{
+pub use crate::kinds::Reason;
+pub use crate::kinds::any_of::reason::AnyOfReason;
+pub use crate::kinds::capacity::reason::{CapacityMet, CapacityReason};
+pub use crate::kinds::checkout::reason::CheckoutReason;
+pub use crate::kinds::clock::reason::ClockReason;
+pub use crate::kinds::command::reason::CommandReason;
+pub use crate::kinds::component::reason::{ComponentReason, ComponentTrouble};
+pub use crate::kinds::device::reason::{DeviceReason, DeviceTrouble};
+pub use crate::kinds::disk::reason::{DiskReason, DiskTrouble, Named, Together};
+pub use crate::kinds::group::reason::GroupReason;
+pub use crate::kinds::library::reason::{LibraryReason, LibraryTrouble, OtherDescription};
+pub use crate::kinds::limit::reason::LimitReason;
+pub use crate::kinds::locale::reason::LocaleReason;
+pub use crate::kinds::name::reason::NameReason;
+pub use crate::kinds::path::reason::{PathReason, PathTrouble, Whose};
+pub use crate::kinds::port::reason::{PortMet, PortReason, PortTrouble, SetAt};
+pub use crate::kinds::reach::reason::{ReachReason, ReachTrouble};
+pub use crate::kinds::rights::reason::{RightsFacts, RightsReason};
+pub use crate::kinds::service::reason::{ServiceReason, ServiceTrouble, StoppedService};
+pub use crate::kinds::setting::reason::SettingReason;
+pub use crate::kinds::socket::reason::{SocketReason, SocketTrouble};
+pub use crate::kinds::system::reason::{SystemReason, SystemTrouble, SystemUnknown};
+pub use crate::kinds::tool::reason::{
     Breakage, ConsentNeed, Failure, NeededArch, OtherCopy, OtherPlace, PinTrouble, Refusal, Silence, ToolMet, ToolReason,
     ToolRemark, ToolTrouble, WantedVersion,
 };
+pub use crate::kinds::variable::reason::{VariableReason, VariableTrouble};
+pub use crate::kinds::virtualization::reason::VirtualizationReason;
+pub use general::{General, LeftOut, Waiting};
 
 use crate::cause::Cause;
 use crate::known::Answer;
@@ -64,64 +69,6 @@ pub enum Conclusion {
     Waits(Waiting),
     /// It was left out.
     LeftOut(LeftOut),
-}
-
-/// Why a requirement is not met, or unknown: its cause with the facts, by family.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-#[serde(untagged)]
-#[non_exhaustive]
-pub enum Reason {
-    /// A tool.
-    Tool(Box<ToolReason>),
-    /// A port.
-    Port(Box<PortReason>),
-    /// Disk space.
-    Disk(Box<DiskReason>),
-    /// Memory or cores.
-    Capacity(CapacityReason),
-    /// Hardware virtualization.
-    Virtualization(VirtualizationReason),
-    /// The operating system.
-    System(Box<SystemReason>),
-    /// A file or a folder.
-    Path(Box<PathReason>),
-    /// A variable.
-    Variable(VariableReason),
-    /// A group.
-    Group(GroupReason),
-    /// Rights.
-    Rights(RightsFacts),
-    /// A local socket.
-    Socket(Box<SocketReason>),
-    /// A device.
-    Device(DeviceReason),
-    /// A service.
-    Service(Box<ServiceReason>),
-    /// An address outside.
-    Reach(Box<ReachReason>),
-    /// The clock.
-    Clock(ClockReason),
-    /// A host name or a network.
-    Name(NameReason),
-    /// A limit.
-    Limit(LimitReason),
-    /// A library.
-    Library(Box<LibraryReason>),
-    /// A module, headers, or a package.
-    Component(Box<ComponentReason>),
-    /// A locale.
-    Locale(LocaleReason),
-    /// A version-control setting.
-    Setting(SettingReason),
-    /// The working copy.
-    Checkout(CheckoutReason),
-    /// A command of the guide.
-    Command(CommandReason),
-    /// Alternatives.
-    AnyOf(AnyOfReason),
-    /// What any kind may have.
-    General(General),
 }
 
 /// How a requirement is met.
@@ -326,70 +273,14 @@ impl Finding {
     }
 }
 
-impl Reason {
-    /// The cause.
-    pub fn cause(&self) -> Cause {
-        match self {
-            Self::Tool(reason) => reason.cause(),
-            Self::Port(reason) => reason.cause(),
-            Self::Disk(reason) => reason.cause(),
-            Self::Capacity(reason) => reason.cause(),
-            Self::Virtualization(reason) => reason.cause(),
-            Self::System(reason) => reason.cause(),
-            Self::Path(reason) => reason.cause(),
-            Self::Variable(reason) => reason.cause(),
-            Self::Group(reason) => reason.cause(),
-            Self::Rights(reason) => reason.rights.cause(),
-            Self::Socket(reason) => reason.cause(),
-            Self::Device(reason) => reason.cause(),
-            Self::Service(reason) => reason.cause(),
-            Self::Reach(reason) => reason.cause(),
-            Self::Clock(_) => Cause::ClockWrong,
-            Self::Name(reason) => reason.cause(),
-            Self::Limit(reason) => reason.cause(),
-            Self::Library(reason) => reason.cause(),
-            Self::Component(reason) => reason.cause(),
-            Self::Locale(reason) => reason.cause(),
-            Self::Setting(reason) => reason.cause(),
-            Self::Checkout(reason) => reason.cause(),
-            Self::Command(reason) => reason.cause(),
-            Self::AnyOf(reason) => reason.cause(),
-            Self::General(reason) => reason.cause(),
-        }
-    }
-}
-
 impl From<Met> for Conclusion {
     fn from(met: Met) -> Self {
         Self::Met(met)
     }
 }
 
-impl From<Reason> for Conclusion {
-    fn from(reason: Reason) -> Self {
-        Self::Open(reason)
+impl<T: Into<Reason>> From<T> for Conclusion {
+    fn from(facts: T) -> Self {
+        Self::Open(facts.into())
     }
-}
-
-macro_rules! reasons {
-    ($($variant:ident($type:ty)),+; boxed $($boxed_variant:ident($boxed:ty)),+) => {
-        $(impl From<$type> for Conclusion {
-            fn from(reason: $type) -> Self {
-                Self::Open(Reason::$variant(reason))
-            }
-        })+
-        $(impl From<$boxed> for Conclusion {
-            fn from(reason: $boxed) -> Self {
-                Self::Open(Reason::$boxed_variant(Box::new(reason)))
-            }
-        })+
-    };
-}
-
-reasons! {
-    Capacity(CapacityReason), Virtualization(VirtualizationReason), Variable(VariableReason), Group(GroupReason), Rights(RightsFacts), Device(DeviceReason),
-    Clock(ClockReason), Name(NameReason), Limit(LimitReason), Locale(LocaleReason), Setting(SettingReason), Checkout(CheckoutReason), Command(CommandReason),
-    AnyOf(AnyOfReason), General(General);
-    boxed Tool(ToolReason), Port(PortReason), Disk(DiskReason), System(SystemReason), Path(PathReason), Socket(SocketReason),
-    Service(ServiceReason), Reach(ReachReason), Library(LibraryReason), Component(ComponentReason)
 }

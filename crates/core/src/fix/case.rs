@@ -9,53 +9,53 @@ use crate::text::join_words;
 use crate::version::Range;
 
 /// One requirement on one machine.
-pub(super) struct Case<'a> {
-    pub(super) requirement: &'a Requirement,
-    pub(super) here: &'a Circumstances<'a>,
+pub(crate) struct Case<'a> {
+    pub(crate) requirement: &'a Requirement,
+    pub(crate) here: &'a Circumstances<'a>,
     /// Why no package was offered, a sentence each.
-    pub(super) refused: &'a [String],
+    pub(crate) refused: &'a [String],
     /// Whether the file that it is about is the person's own.
-    pub(super) own: Option<bool>,
+    pub(crate) own: Option<bool>,
     /// What else was seen that matters for choosing.
-    pub(super) seen: Seen<'a>,
+    pub(crate) seen: Seen<'a>,
 }
 
 /// What was seen beside the reason itself, where it matters for choosing a fix.
 #[derive(Debug, Clone, Copy, Default)]
 #[allow(clippy::struct_excessive_bools, reason = "each is seen or not, apart from the others")]
-pub(super) struct Seen<'a> {
+pub(crate) struct Seen<'a> {
     /// The groups that the account database gives the person.
-    pub(super) joined: &'a [String],
+    pub(crate) joined: &'a [String],
     /// The start-up file that sets the variable.
-    pub(super) startup: Option<&'a str>,
+    pub(crate) startup: Option<&'a str>,
     /// The line of that start-up file.
-    pub(super) startup_line: Option<usize>,
+    pub(crate) startup_line: Option<usize>,
     /// The line of its file where the variable's value stands.
-    pub(super) line: Option<usize>,
+    pub(crate) line: Option<usize>,
     /// The example of the file that is missing.
-    pub(super) example: Option<&'a str>,
+    pub(crate) example: Option<&'a str>,
     /// Putting the folder of the copy that would do first would change which copy of another tool of the guide is found.
-    pub(super) disturbs: bool,
+    pub(crate) disturbs: bool,
     /// The file of the project that sets the value is there and not this user's to change, or the environment goes before it.
-    pub(super) closed: bool,
+    pub(crate) closed: bool,
     /// What moves the value that the requirement is about.
-    pub(super) moves: Option<&'a SetBy>,
+    pub(crate) moves: Option<&'a SetBy>,
     /// The interpreter is that of an environment of its own.
-    pub(super) environment: bool,
+    pub(crate) environment: bool,
     /// Tracked files of the working copy have changes that are not committed.
-    pub(super) dirty: bool,
+    pub(crate) dirty: bool,
 }
 
 impl Case<'_> {
-    pub(super) fn title(&self) -> String {
+    pub(crate) fn title(&self) -> String {
         self.requirement.title()
     }
 
-    pub(super) fn quoted(&self, text: &str) -> String {
+    pub(crate) fn quoted(&self, text: &str) -> String {
         quote(text, self.here.shell)
     }
 
-    pub(super) fn install(&self, range: Option<&Range>) -> Fix {
+    pub(crate) fn install(&self, range: Option<&Range>) -> Fix {
         let docs = self.requirement.docs.as_ref().map(|docs| format!(" How: {docs}")).unwrap_or_default();
         let named = self.requirement.subject.packages();
         let why = if !self.refused.is_empty() {
@@ -70,7 +70,7 @@ impl Case<'_> {
     }
 
     /// Setting the value that the requirement is about to another, where the guide says that it may be moved.
-    pub(super) fn moved(&self, say: String, to: &str) -> Fix {
+    pub(crate) fn moved(&self, say: String, to: &str) -> Fix {
         let Some(by) = self.seen.moves else { return Fix::say(say) };
         let mut fix = Fix::say(say);
         match (&by.variable, &by.env_file, &by.entry) {
@@ -82,12 +82,12 @@ impl Case<'_> {
         fix
     }
 
-    pub(super) fn unix(&self) -> bool {
+    pub(crate) fn unix(&self) -> bool {
         matches!(self.here.os, Some(Os::Linux | Os::Macos))
     }
 
     /// A step for whoever has admin rights.
-    pub(super) fn admin_step(&self, say: impl Into<String>, commands: &[&str]) -> Fix {
+    pub(crate) fn admin_step(&self, say: impl Into<String>, commands: &[&str]) -> Fix {
         let mut fix = Fix::say(say).run(commands.iter().map(|command| self.here.as_admin(command)).collect());
         fix.admin = true;
         fix.caution = self.here.admin_caution();
@@ -95,7 +95,7 @@ impl Case<'_> {
     }
 
     /// A line that must stand in the startup file of the person's shell, or be typed where there is none.
-    pub(super) fn in_startup_file(&self, mut fix: Fix, line: String) -> Fix {
+    pub(crate) fn in_startup_file(&self, mut fix: Fix, line: String) -> Fix {
         match self.here.startup_file() {
             Some(file) => fix.edit = Some(Edit::append(file, line)),
             None => fix.run = vec![line],
@@ -106,7 +106,7 @@ impl Case<'_> {
     }
 
     /// Joining a group. Whoever the person is must be known for the command.
-    pub(super) fn join_group(&self, group: &str) -> Fix {
+    pub(crate) fn join_group(&self, group: &str) -> Fix {
         let say = format!("Become a member of the group {group}.");
         let Some(user) = self.here.user() else {
             let mut fix = Fix::say(say).then(Then::SignIn);
@@ -133,12 +133,12 @@ impl Case<'_> {
 }
 
 /// Which versions would do, as the end of "Install cmake".
-pub(super) fn in_a_version(range: Option<&Range>) -> String {
+pub(crate) fn in_a_version(range: Option<&Range>) -> String {
     range.map(|range| format!(" in a version that is {range}")).unwrap_or_default()
 }
 
 /// Signing in anew is all that is left to do.
-pub(super) fn sign_in() -> Fix {
+pub(crate) fn sign_in() -> Fix {
     Fix::say("Nothing has to be changed any more: sign out completely and in again.").then(Then::SignIn)
 }
 

@@ -2,29 +2,22 @@
 
 mod again;
 mod agreement;
-mod alternatives;
-mod capacity;
-mod case;
+pub(crate) mod case;
 mod circumstances;
-mod component;
-mod effect;
+pub(crate) mod effect;
 mod fill;
+pub(crate) mod fills;
+pub(crate) mod kind;
 mod model;
-mod network;
 mod of_guide;
 mod package;
-mod path;
-mod port;
 mod predict;
-mod project;
 mod shell;
 mod suggest;
 mod supply;
-mod tool;
 mod unknown;
 
 pub(crate) use agreement::agreed;
-pub(crate) use alternatives::cheapest_first;
 pub(crate) use circumstances::Circumstances;
 pub(crate) use effect::{Change, CheckoutChange, Effect};
 pub use model::{Fix, Source};

@@ -17,6 +17,11 @@ pub enum Shell {
 }
 
 impl Shell {
+    /// Whether it is one of Unix, with the programs of Unix beside it.
+    pub(crate) fn is_unix(self) -> bool {
+        matches!(self, Self::Posix | Self::Fish | Self::Csh)
+    }
+
     /// The shell with this name; the system's usual one where it is not known.
     pub fn of(name: Option<&str>, os: Option<Os>) -> Self {
         match name {

@@ -3,17 +3,15 @@
 use super::case::{Case, Seen};
 use super::circumstances::is_own;
 use super::effect::Effect;
-use super::{
-    Circumstances, Fix, again, alternatives, capacity, component, fill, network, of_guide, package, path, port, predict, project,
-    supply, tool, unknown,
-};
+use super::{Circumstances, Fix, again, fill, kind, of_guide, package, predict, supply, unknown};
 use crate::assess::finding_with_evidence;
 use crate::condition::Truth;
-use crate::finding::{AnyOfReason, Finding, General, OtherPlace, PathTrouble, Reason, ToolTrouble, Verdict};
-use crate::guide::{GuideFix, Installer, Kind, LimitKind, Requirement, Subject};
+use crate::finding::{AnyOfReason, Finding, General, Reason, ToolTrouble, Verdict};
+use crate::guide::{GuideFix, Installer, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop, if_known};
+use crate::kinds::{any_of, component, tool, variable};
 use crate::known::Known;
-use crate::observation::{Nature, ProgramCopy, Value};
+use crate::observation::Nature;
 use crate::prelude::*;
 use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 
@@ -47,7 +45,7 @@ pub(crate) fn presumed(
     requirement: &Requirement,
     finding: &Finding,
 ) -> Result<Vec<Fix>, Stop> {
-    if finding.waits_for().is_empty() || !may_be_looked_at_ahead(requirement.subject.kind()) {
+    if finding.waits_for().is_empty() || !requirement.subject.kind().looks_ahead() {
         return Ok(Vec::new());
     }
     let mut changes = Vec::new();
@@ -76,43 +74,6 @@ pub(crate) fn presumed(
             predict::pass_on(inquiry, then);
             Err(Stop::Pending)
         }
-    }
-}
-
-/// Whether looking at this kind starts nothing of the guide's and asks nobody else.
-fn may_be_looked_at_ahead(kind: Kind) -> bool {
-    match kind {
-        Kind::Tool
-        | Kind::Port
-        | Kind::File
-        | Kind::Folder
-        | Kind::Variable
-        | Kind::Group
-        | Kind::Rights
-        | Kind::Swap
-        | Kind::Limit
-        | Kind::Library
-        | Kind::Module
-        | Kind::Headers
-        | Kind::SystemPackage
-        | Kind::KernelModule
-        | Kind::Locale
-        | Kind::Setting
-        | Kind::Checkout => true,
-        Kind::Disk
-        | Kind::Memory
-        | Kind::Cores
-        | Kind::Virtualization
-        | Kind::System
-        | Kind::Socket
-        | Kind::Device
-        | Kind::Service
-        | Kind::Reach
-        | Kind::Clock
-        | Kind::Hostname
-        | Kind::Subnet
-        | Kind::Command
-        | Kind::AnyOf => false,
     }
 }
 
@@ -157,7 +118,7 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
         return unknown_step(inquiry, requirement, reason);
     }
     if let Reason::AnyOf(AnyOfReason::NoneMet { open }) = reason {
-        return alternatives::fixes(inquiry, open);
+        return any_of::fix::fixes(inquiry, open);
     }
     if let Some(supply) = requirement.subject.supply().filter(|_| supply::is_nobody(reason))
         && (supply.packages.is_empty() || supply::is_installed(inquiry, supply, &here)?)
@@ -178,13 +139,14 @@ pub(super) fn offered(inquiry: &mut Inquiry<'_>, requirement: &Requirement, find
     }
     let mut own = None;
     if let Reason::Tool(reason) = reason
-        && tool::concerns_the_file(&reason.trouble)
+        && tool::fix::concerns_the_file(&reason.trouble)
         && let Some(path) = reason.path()
     {
         own = is_own(inquiry, path)?;
     }
-    let seen = seen(inquiry, requirement, reason)?;
-    Ok(built_in(&Case { requirement, here: &here, refused: &offer.refused, own, seen }, reason))
+    let mut seen = Seen::default();
+    kind::of_subject(&requirement.subject).see(inquiry, (requirement, reason), &mut seen)?;
+    Ok(kind::of_reason(reason).fixes(&Case { requirement, here: &here, refused: &offer.refused, own, seen }))
 }
 
 /// A tool that a language's own installer brings, where that is here.
@@ -202,7 +164,7 @@ fn by_own_installer(
         let starts_with = if *installer == Installer::Pip { "python3" } else { installer.word() };
         if if_known(inquiry.program(starts_with))?.is_some_and(|copies| copies.iter().any(|copy| copy.executable)) {
             let case = Case { requirement, here, refused, own: None, seen: Seen::default() };
-            return Ok(Some(component::own_tool(&case, (*installer, name))));
+            return Ok(Some(component::fix::own_tool(&case, (*installer, name))));
         }
     }
     Ok(None)
@@ -217,130 +179,7 @@ fn unknown_step(inquiry: &mut Inquiry<'_>, requirement: &Requirement, reason: &R
     {
         let here = Circumstances::look(inquiry)?;
         let case = Case { requirement, here: &here, refused: &[], own: None, seen: Seen::default() };
-        return Ok(project::make_own(&case, file, "read").into_iter().collect());
+        return Ok(variable::fix::make_own(&case, file, "read").into_iter().collect());
     }
     Ok(unknown::step(requirement, reason).into_iter().collect())
-}
-
-/// What matters for choosing a fix, beside the reason.
-fn seen<'a>(inquiry: &mut Inquiry<'a>, requirement: &Requirement, reason: &Reason) -> Result<Seen<'a>, Stop> {
-    let mut seen = Seen::default();
-    match (&requirement.subject, reason) {
-        (_, Reason::Path(path)) if matches!(path.trouble, PathTrouble::NotWritable { writers: Some(_), .. }) => {
-            seen.joined = if_known(inquiry.database_groups())?.map_or(&[][..], Vec::as_slice);
-        }
-        (Subject::Port(port), _) => {
-            if let Some(set_by) = &port.set_by {
-                if let Some(file) = set_by.files().next() {
-                    let state = if_known(inquiry.path(file, None))?;
-                    seen.closed = state.is_some_and(|state| state.nature == Nature::File && !state.writable);
-                }
-                if let Some(variable) = &set_by.variable {
-                    let state = if_known(inquiry.variable(variable, None, None))?;
-                    seen.closed |= state.is_some_and(|state| state.environment != Value::Unset);
-                }
-            }
-        }
-        (Subject::Variable(wanted), _) => {
-            let state = if_known(inquiry.variable(&wanted.name, wanted.env_file.as_deref(), wanted.matches.as_ref()))?;
-            seen.startup = state.and_then(|state| state.startup.as_deref());
-            seen.startup_line = state.and_then(|state| state.startup_line);
-            seen.line = state.and_then(|state| state.line);
-            if let Some(file) = &wanted.env_file {
-                let state = if_known(inquiry.path(file, None))?;
-                seen.example = state.and_then(|state| state.example.as_deref());
-                seen.closed = state.is_some_and(|state| state.nature == Nature::File && !state.writable);
-            }
-        }
-        (Subject::Limit(limit), Reason::Limit(_)) => {
-            let letter = match limit.kind {
-                LimitKind::OpenFiles => 'n',
-                LimitKind::Processes => 'u',
-                LimitKind::FileWatches | LimitKind::PathLength | LimitKind::SymbolicLinks => return Ok(seen),
-            };
-            let file = if_known(inquiry.account())?.and_then(|account| account.startup_file.as_deref());
-            if let Some(file) = file {
-                let pattern = format!("(?m)^\\s*ulimit\\s+(-[HS]\\s*)*-[HS]*{letter}\\b");
-                let holds = if_known(inquiry.path_searched(file, &pattern))?.and_then(|state| state.holds);
-                seen.startup = (holds == Some(true)).then_some(file);
-            }
-        }
-        (Subject::Tool(_), Reason::Tool(tool)) => {
-            if let Some(other) = tool.other.as_ref().filter(|other| other.place == OtherPlace::LaterOnPath) {
-                seen.disturbs = disturbs(inquiry, requirement, &other.at)?;
-            }
-        }
-        (Subject::Subnet(_), _) => {
-            let guide = inquiry.context.guide;
-            seen.moves = requirement.values.first().and_then(|index| guide.values.get(*index)).map(|value| &value.set_by);
-        }
-        (Subject::Component(_), Reason::Component(component)) => {
-            let program = component.program.as_deref().unwrap_or_default();
-            let above = |path: &str| path.rsplit_once(['/', '\\']).map(|(above, _)| above.to_owned());
-            if let Some(folder) = above(program).and_then(|folder| above(&folder)) {
-                let state = if_known(inquiry.path(&format!("{folder}/pyvenv.cfg"), None))?;
-                seen.environment = state.is_some_and(|state| state.nature == Nature::File);
-            }
-        }
-        (Subject::Checkout(wanted), _) => {
-            let state = if_known(inquiry.checkout(wanted))?;
-            seen.dirty = state.is_some_and(|state| state.changed.is_some_and(|count| count > state.untracked));
-        }
-        _ => {}
-    }
-    Ok(seen)
-}
-
-/// Whether putting the folder of a program first on PATH would change which copy of another tool of the guide is found.
-fn disturbs(inquiry: &mut Inquiry<'_>, requirement: &Requirement, at: &str) -> Result<bool, Stop> {
-    let folder = at.rsplit_once('/').map_or("", |(folder, _)| folder);
-    let names = inquiry.context.guide.requirements.iter().filter(|other| other.id != requirement.id);
-    let names = names.filter_map(|other| if let Subject::Tool(tool) = &other.subject { Some(&tool.names) } else { None });
-    for name in names.flatten().take(MOST_NEIGHBOURS) {
-        // One after the other: what is asked must not depend on what happens to be known already.
-        let Some(copies) = if_known(inquiry.program(name))? else { continue };
-        let lies_there = |copy: &ProgramCopy| copy.path.rsplit_once('/').is_some_and(|(other, _)| other == folder);
-        if copies.iter().skip(1).any(lies_there) && !copies.first().is_some_and(lies_there) {
-            return Ok(true);
-        }
-    }
-    Ok(false)
-}
-
-/// More tools than these are not looked at for one another's sake.
-const MOST_NEIGHBOURS: usize = 200;
-
-/// The fixes that the software knows itself, the best first; none where no general one exists.
-fn built_in(case: &Case<'_>, reason: &Reason) -> Vec<Fix> {
-    let fix = match reason {
-        Reason::Tool(reason) => return tool::fixes(case, reason),
-        Reason::Port(reason) => return port::fixes(case, reason),
-        Reason::Disk(reason) => Some(capacity::disk(case, reason)),
-        Reason::Capacity(reason) => capacity::capacity(case, reason),
-        Reason::Virtualization(reason) => capacity::virtualization(case, reason),
-        Reason::System(reason) => capacity::system(case, reason),
-        Reason::Path(reason) => path::fix(case, reason),
-        Reason::Variable(reason) => return project::variable(case, reason),
-        Reason::Group(reason) => network::group(case, *reason),
-        Reason::Rights(reason) => network::rights(reason.rights),
-        Reason::Socket(reason) => Some(network::socket(case, reason)),
-        Reason::Device(reason) => Some(network::device(case, reason)),
-        Reason::Service(reason) => Some(network::service(case, reason)),
-        Reason::Reach(reason) => Some(network::reach(case, reason)),
-        Reason::Clock(_) => Some(network::clock(case)),
-        Reason::Name(reason) => Some(network::name(case, reason)),
-        Reason::Limit(reason) => project::limit(case, *reason),
-        Reason::Library(reason) => project::library(case, reason),
-        Reason::Component(reason) => return component::fix(case, reason),
-        Reason::Locale(reason) => project::locale(case, reason),
-        Reason::Setting(reason) => return project::setting(case, *reason),
-        Reason::Checkout(reason) => return project::checkouts(case, reason),
-        Reason::Command(reason) => project::command(case, reason),
-        // What its alternatives settle, and what nobody knows.
-        Reason::General(General::ValueUnfit { set_at, must_be }) => {
-            Some(Fix::say(format!("Correct {}, in {}: it must be {must_be}.", set_at.variable, set_at.place)))
-        }
-        Reason::AnyOf(_) | Reason::General(_) => None,
-    };
-    fix.into_iter().collect()
 }

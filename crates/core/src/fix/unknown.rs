@@ -2,6 +2,8 @@
 
 use super::Fix;
 use crate::finding::{CommandReason, General, Reason, ToolTrouble};
+use crate::fix::case::Case;
+use crate::fix::kind::ReasonFixes;
 use crate::guide::{Component, ComponentSort, Language, Requirement, Subject};
 use crate::prelude::*;
 
@@ -51,4 +53,15 @@ pub(super) fn step(requirement: &Requirement, reason: &Reason) -> Option<Fix> {
         "Do away with what kept {title} from being looked at, and check again: {}.",
         reason.trim_end_matches('.')
     )))
+}
+
+impl ReasonFixes for General {
+    fn fixes(&self, _: &Case<'_>) -> Vec<Fix> {
+        match self {
+            Self::ValueUnfit { set_at, must_be } => {
+                vec![Fix::say(format!("Correct {}, in {}: it must be {must_be}.", set_at.variable, set_at.place))]
+            }
+            Self::CouldNotLook { .. } | Self::NotSupported { .. } | Self::ConditionUnknown | Self::Interrupted => Vec::new(),
+        }
+    }
 }

@@ -1,6 +1,6 @@
 //! What a stage or a role says once for all its requirements.
 
-use super::reading::{Words, condition};
+use super::reading::{References, condition};
 use super::{Level, Requirement};
 use crate::condition::Condition;
 use crate::document::Fields;
@@ -33,16 +33,16 @@ impl Own {
 
 impl Defaults {
     /// Those of a stage; its condition stands in the stage.
-    pub(super) fn of_stage(fields: &Fields<'_>, words: &Words<'_>) -> Self {
+    pub(super) fn of_stage(fields: &Fields<'_>, words: &References<'_>) -> Self {
         Self { roles: words.roles(fields), ..Self::of(fields, words) }
     }
 
     /// Those of a role.
-    pub(super) fn of_role(fields: &Fields<'_>, words: &Words<'_>) -> Self {
+    pub(super) fn of_role(fields: &Fields<'_>, words: &References<'_>) -> Self {
         Self { when: condition(fields), ..Self::of(fields, words) }
     }
 
-    fn of(fields: &Fields<'_>, words: &Words<'_>) -> Self {
+    fn of(fields: &Fields<'_>, words: &References<'_>) -> Self {
         Self {
             level: fields.word("level", &Level::ALL.map(|level| (level.word(), level))),
             after: words.all(fields, "after"),

@@ -2,7 +2,7 @@
 
 use super::command_line::check_command;
 use super::placeholder::{Placeholder, pieces};
-use super::reading::{Words, condition};
+use super::reading::{References, condition};
 use super::{Edit, GuideFix, Kind, Then};
 use crate::cause::{About, Cause};
 use crate::condition::{Condition, Fact, Facts, Flag, Truth};
@@ -15,7 +15,7 @@ use core::convert::Infallible;
 /// Reads one fix of a requirement of a kind, where that is known, that holds under a condition.
 pub(super) fn read(
     fields: Fields<'_>,
-    words: &Words<'_>,
+    words: &References<'_>,
     (kind, holds_when): (Option<Kind>, Option<&Condition>),
 ) -> Option<GuideFix> {
     let say = fields.required("say");
@@ -114,7 +114,7 @@ fn edit(edit: Fields<'_>) -> Option<Edit> {
 }
 
 /// `ID`, or `ID CAUSE`: only while that requirement is not met, or only for that cause.
-fn only_while(fields: &Fields<'_>, words: &Words<'_>, text: &Placed<&str>) -> Option<(usize, Option<Cause>)> {
+fn only_while(fields: &Fields<'_>, words: &References<'_>, text: &Placed<&str>) -> Option<(usize, Option<Cause>)> {
     let (id, cause) = text.value.split_once(' ').map_or((text.value, None), |(id, cause)| (id, Some(cause.trim())));
     let found = words.requirement(fields, &Placed { value: id, span: text.span.clone() })?;
     let cause = match cause.map(|word| (word, Cause::from_word(word))) {

@@ -2,42 +2,67 @@
 
 mod acceptance;
 mod command_line;
-pub(crate) mod component;
 mod defaults;
 mod fix;
 mod fix_parse;
 mod get;
-mod kind;
-mod names;
+pub(crate) mod kind_keys;
+pub(crate) mod language;
+pub(crate) mod names;
 mod oracle;
 mod order;
 mod parse;
 mod place;
 mod placeholder;
-mod reading;
+pub(crate) mod programs;
+pub(crate) mod reading;
 mod requirement;
+mod stage;
 mod subject;
 mod subject_facts;
 mod subject_parse;
-mod supply_parse;
+pub(crate) mod supply_parse;
 mod value;
 pub mod vocabulary;
 
+pub use crate::kinds::Subject;
+pub use crate::kinds::any_of::AnyOf;
+pub use crate::kinds::capacity::{Cores, Memory, Swap};
+pub use crate::kinds::checkout::Checkout;
+pub use crate::kinds::clock::Clock;
+pub use crate::kinds::command::Command;
+pub use crate::kinds::component::{Component, ComponentSort};
+pub use crate::kinds::device::Device;
+pub use crate::kinds::disk::Disk;
+pub use crate::kinds::group::Group;
+pub use crate::kinds::library::Library;
+pub use crate::kinds::limit::Limit;
+pub use crate::kinds::locale::Locale;
+pub use crate::kinds::name::{Hostname, Subnet};
+pub use crate::kinds::path::{Path, PathKind};
+pub use crate::kinds::port::{Port, PortNumbers, Protocol};
+pub use crate::kinds::reach::Reach;
+pub use crate::kinds::rights::Rights;
+pub use crate::kinds::service::Service;
+pub use crate::kinds::setting::Setting;
+pub use crate::kinds::socket::Socket;
+pub use crate::kinds::system::Systems;
+pub use crate::kinds::tool::{Tool, VersionFrom};
+pub use crate::kinds::variable::EnvironmentVariable;
+pub use crate::kinds::virtualization::Virtualization;
+pub use crate::kinds::{KINDS, Kind};
 pub use acceptance::Acceptance;
-pub use component::{Component, ComponentSort, Installer, Language};
 pub use fix::{Edit, GuideFix, Then};
 pub use get::{GetWay, RELEASE};
-pub use kind::{KINDS, Kind, KindKeys};
+pub use kind_keys::KindKeys;
+pub use language::{Installer, Language};
 pub(crate) use names::is_package;
 pub use parse::{FORMAT, parse};
 pub use place::WorkPlace;
 pub use placeholder::{Placeholder, pieces as placeholder_pieces};
 pub use requirement::{Level, Requirement};
-pub use subject::{
-    Access, AnyOf, Checkout, Clock, Command, Device, Disk, EnvironmentVariable, Existence, Group, Hostname, Library, Limit,
-    Locale, Memory, Path, PathKind, Port, PortNumbers, Protocol, Reach, Rights, Service, Setting, Socket, Subject, Subnet,
-    Supply, Systems, Tool, VersionFrom, Virtualization,
-};
+pub use stage::{Role, Stage};
+pub use subject::{Access, Existence, Supply};
 pub use value::{SetBy, Value, ValueShape};
 pub use vocabulary::LimitKind;
 
@@ -88,34 +113,6 @@ pub struct Project {
     pub needs: Option<Range>,
     /// Where newcomers get this software.
     pub get: Vec<GetWay>,
-}
-
-/// `[role.NAME]`
-#[derive(Debug, Clone, PartialEq, Eq)]
-#[non_exhaustive]
-pub struct Role {
-    /// Its id.
-    pub id: String,
-    /// Who that is.
-    pub about: Option<String>,
-}
-
-/// `[[stage]]`
-#[derive(Debug, Clone, PartialEq)]
-#[non_exhaustive]
-pub struct Stage {
-    /// Its id.
-    pub id: String,
-    /// Its heading.
-    pub title: String,
-    /// A text to read before.
-    pub intro: Option<String>,
-    /// Checked only when asked for: the project must be running.
-    pub after_start: bool,
-    /// How the project is started, where it is checked after that.
-    pub start: Vec<String>,
-    /// Where it applies.
-    pub when: Option<Condition>,
 }
 
 impl From<&Guide> for Arc<Guide> {

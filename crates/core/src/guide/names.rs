@@ -5,7 +5,7 @@ use crate::prelude::*;
 use crate::problem::ProblemKind;
 
 /// What [`is_package`] demands, for messages.
-pub(super) const PACKAGE_RULE: &str = "letters, digits, `-`, `_`, `.`, `+` and `@`, beginning with a letter or digit and not ending in `-` or a single `+`, which package \
+pub(crate) const PACKAGE_RULE: &str = "letters, digits, `-`, `_`, `.`, `+` and `@`, beginning with a letter or digit and not ending in `-` or a single `+`, which package \
      managers take for removing and adding";
 
 /// Whether a text is the name of a package and nothing else: no file, no address, no option, no pattern, and no mark for a removal (apt's
@@ -17,7 +17,7 @@ pub(crate) fn is_package(name: &str) -> bool {
 }
 
 /// A name that no program could take for an option.
-pub(super) fn placed<'t>(fields: &Fields<'t>, key: &'static str) -> Option<Placed<&'t str>> {
+pub(crate) fn placed<'t>(fields: &Fields<'t>, key: &'static str) -> Option<Placed<&'t str>> {
     let name = fields.required(key)?;
     if name.value.starts_with('-') {
         let message = format!("`{}` begins like an option, so it cannot be a name here", shortened(name.value));
@@ -28,17 +28,17 @@ pub(super) fn placed<'t>(fields: &Fields<'t>, key: &'static str) -> Option<Place
 }
 
 /// The same, as a text of the caller's own.
-pub(super) fn plain(fields: &Fields<'_>, key: &'static str) -> Option<String> {
+pub(crate) fn plain(fields: &Fields<'_>, key: &'static str) -> Option<String> {
     placed(fields, key).map(|name| name.value.to_owned())
 }
 
 /// The same, where it may be left out.
-pub(super) fn optional(fields: &Fields<'_>, key: &'static str) -> Option<String> {
+pub(crate) fn optional(fields: &Fields<'_>, key: &'static str) -> Option<String> {
     if fields.has(key) { plain(fields, key) } else { None }
 }
 
 /// The name of a variable that a shell could set (POSIX, 3.216), or one of Windows with a part in parentheses.
-pub(super) fn variable(fields: &Fields<'_>) -> Option<String> {
+pub(crate) fn variable(fields: &Fields<'_>) -> Option<String> {
     let name = fields.required("variable")?;
     let word = |text: &str| text.bytes().all(|byte| byte.is_ascii_alphanumeric() || byte == b'_');
     let (stem, part) = name.value.strip_suffix(')').and_then(|rest| rest.split_once('(')).unwrap_or((name.value, "x"));
@@ -55,7 +55,7 @@ pub(super) fn variable(fields: &Fields<'_>) -> Option<String> {
 }
 
 /// The name of a branch, by the rules of git-check-ref-format(1).
-pub(super) fn branch(fields: &Fields<'_>) -> Option<String> {
+pub(crate) fn branch(fields: &Fields<'_>) -> Option<String> {
     let name = fields.text("branch")?;
     let text = name.value;
     let wrong = text.is_empty()
@@ -73,7 +73,7 @@ pub(super) fn branch(fields: &Fields<'_>) -> Option<String> {
 }
 
 /// A file of the project, from which something is read and told.
-pub(super) fn project_file(fields: &Fields<'_>, key: &'static str) -> Option<String> {
+pub(crate) fn project_file(fields: &Fields<'_>, key: &'static str) -> Option<String> {
     let file = fields.text(key)?;
     let drive = file.value.as_bytes().get(1) == Some(&b':');
     if file.value.starts_with(['/', '~', '\\']) || drive {

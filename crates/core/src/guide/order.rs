@@ -1,43 +1,31 @@
 //! What must be known before what: as the guide says, and as follows from what is checked.
 
-use super::{Existence, Kind, PortNumbers, Requirement, Subject};
+use super::programs::Programs;
+use super::{Existence, PortNumbers, Requirement, Subject};
 use crate::prelude::*;
 use crate::problem::{ProblemKind, Problems};
-use hashbrown::{HashMap, HashSet};
+use hashbrown::HashSet;
 
 /// Adds the order that the guide need not state: a command waits for its program, what version control is asked waits for it, and a
 /// service of this machine for the program that may hold its port. Alternatives are marked as such.
 pub(super) fn imply(requirements: &mut [Requirement]) {
-    let mut alternatives: Vec<usize> = Vec::new();
-    let mut waiting: Vec<usize> = Vec::new();
-    for (index, requirement) in requirements.iter().enumerate() {
-        if let Subject::AnyOf(any) = &requirement.subject {
-            alternatives.extend(&any.alternatives);
-        }
-        if may_need_a_tool(requirement.subject.kind()) {
-            waiting.push(index);
-        }
-    }
+    let alternatives: Vec<usize> =
+        requirements.iter().flat_map(|one| one.subject.facts().alternatives().iter().copied()).collect();
     for index in alternatives {
         if let Some(requirement) = requirements.get_mut(index) {
             requirement.alternative = true;
         }
     }
-    if waiting.is_empty() {
-        return;
-    }
     let needs: Vec<(usize, Vec<usize>)> = {
-        let programs = Programs::of(requirements);
-        let tools = |index: usize| requirements.get(index).map(|requirement| programs.needed_by(requirement)).unwrap_or_default();
-        let without_rings = |index: usize| {
-            let mut tools = tools(index);
-            let after = requirements.get(index).map_or(&[][..], |requirement| &requirement.after);
+        let programs = programs(requirements);
+        let all = requirements.iter().enumerate().filter_map(|(index, requirement)| {
+            let mut tools = requirement.subject.facts().needs(&programs);
             // A tool that itself waits for this one cannot come first; what the guide says goes before.
-            tools.retain(|tool| !after.contains(tool) && !waits(requirements, *tool, index));
+            tools.retain(|tool| !requirement.after.contains(tool) && !waits(requirements, *tool, index));
             tools.dedup();
-            (index, tools)
-        };
-        waiting.into_iter().map(without_rings).collect()
+            (!tools.is_empty()).then_some((index, tools))
+        });
+        all.collect()
     };
     for (index, needs) in needs {
         if let Some(requirement) = requirements.get_mut(index) {
@@ -46,57 +34,23 @@ pub(super) fn imply(requirements: &mut [Requirement]) {
     }
 }
 
-/// The tools of a guide by their names, and the programs that may hold a port.
-struct Programs<'g> {
-    tools: HashMap<&'g str, usize>,
-    holders: HashMap<u16, &'g [String]>,
-}
-
-impl<'g> Programs<'g> {
-    fn of(requirements: &'g [Requirement]) -> Self {
-        let mut programs = Self { tools: HashMap::new(), holders: HashMap::new() };
-        for (index, requirement) in requirements.iter().enumerate() {
-            if let Subject::Tool(tool) = &requirement.subject
-                && tool.expect == Existence::Present
-            {
-                for name in &tool.names {
-                    programs.tools.entry(name).or_insert(index);
-                }
-            }
-            if let Subject::Port(port) = &requirement.subject
-                && let (PortNumbers::List(numbers), false) = (&port.numbers, port.held_ok.is_empty())
-            {
-                programs.holders.extend(numbers.iter().map(|number| (*number, port.held_ok.as_slice())));
+fn programs(requirements: &[Requirement]) -> Programs<'_> {
+    let mut programs = Programs::default();
+    for (index, requirement) in requirements.iter().enumerate() {
+        if let Subject::Tool(tool) = &requirement.subject
+            && tool.expect == Existence::Present
+        {
+            for name in &tool.names {
+                programs.tools.entry(name).or_insert(index);
             }
         }
-        programs
-    }
-
-    /// The tools without which a requirement cannot be looked at.
-    fn needed_by(&self, requirement: &Requirement) -> Vec<usize> {
-        let tool = |name: &str| self.tools.get(name).copied();
-        if let Subject::Command(command) = &requirement.subject {
-            command.words.first().and_then(|name| tool(name)).into_iter().collect()
-        } else if let Subject::Setting(setting) = &requirement.subject {
-            tool(&setting.of).into_iter().collect()
-        } else if let Subject::Checkout(checkout) = &requirement.subject {
-            let asks = checkout.large_files || checkout.clean;
-            tool("git").filter(|_| asks).into_iter().collect()
-        } else if let Subject::Component(component) = &requirement.subject {
-            component.of.into_iter().collect()
-        } else if let Subject::Variable(variable) = &requirement.subject {
-            variable.of.into_iter().collect()
-        } else if let Subject::Service(service) = &requirement.subject {
-            self.holders.get(&service.port).copied().unwrap_or_default().iter().filter_map(|name| tool(name)).collect()
-        } else {
-            Vec::new()
+        if let Subject::Port(port) = &requirement.subject
+            && let (PortNumbers::List(numbers), false) = (&port.numbers, port.held_ok.is_empty())
+        {
+            programs.holders.extend(numbers.iter().map(|number| (*number, port.held_ok.as_slice())));
         }
     }
-}
-
-/// The kinds that are looked at by asking a tool, or that a tool of the guide makes.
-fn may_need_a_tool(kind: Kind) -> bool {
-    matches!(kind, Kind::Command | Kind::Setting | Kind::Checkout | Kind::Service | Kind::Module | Kind::Headers | Kind::Variable)
+    programs
 }
 
 /// Whether one requirement waits for another by what the guide says, at any distance. Only tools are asked, which need nothing themselves.
@@ -158,9 +112,7 @@ fn set(states: &mut [u8], index: usize, state: u8) {
 fn waits_for(requirements: &[Requirement], index: usize) -> Vec<usize> {
     let Some(requirement) = requirements.get(index) else { return Vec::new() };
     let mut all = requirement.after.clone();
-    if let Subject::AnyOf(any) = &requirement.subject {
-        all.extend(&any.alternatives);
-    }
+    all.extend(requirement.subject.facts().alternatives());
     // What decides whether a fix is offered is known before.
     all.extend(requirement.fixes.iter().filter_map(|fix| fix.only_while).map(|(index, _)| index));
     all

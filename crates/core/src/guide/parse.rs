@@ -1,8 +1,8 @@
-use super::component::{Component, ComponentSort, Language};
 use super::defaults::{Defaults, Own};
-use super::reading::{Words, check_id, check_word, condition};
+use super::reading::{References, check_id, check_word, condition};
 use super::value::Uses;
 use super::vocabulary::SYSTEMS;
+use super::{Component, ComponentSort, Cores, Language};
 use super::{
     EnvironmentVariable, Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, acceptance, command_line,
     fix_parse, get, oracle, order, place, subject_parse, value,
@@ -81,7 +81,7 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
         top.problems().report(ProblemKind::MissingKey, 0..0, "the guide requires nothing; add a table such as [require.git]");
     }
     let (places, index) = (place::read(&top), index(&named, &top));
-    let mut words = Words { roles: Vec::new(), stages: Vec::new(), places, index };
+    let mut words = References { roles: Vec::new(), stages: Vec::new(), places, index };
     let of_roles = read_roles(&top, &mut words);
     let of_stages = read_stages(&top, &mut words);
     let mut requirements = Vec::with_capacity(named.len());
@@ -107,7 +107,7 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
             requirements.push(requirement);
         }
     }
-    let Words { roles, stages, places, .. } = words;
+    let References { roles, stages, places, .. } = words;
     bind_languages(&mut requirements, top.problems());
     tell_apart(&mut requirements);
     oracle::report(&requirements, top.problems());
@@ -234,7 +234,7 @@ fn read_project(top: &Fields<'_>) -> Project {
     project
 }
 
-fn read_roles(top: &Fields<'_>, words: &mut Words<'_>) -> Vec<Defaults> {
+fn read_roles(top: &Fields<'_>, words: &mut References<'_>) -> Vec<Defaults> {
     let mut all = Vec::new();
     for (name, fields) in top.named_tables("role", MOST_ENTRIES) {
         check_id(&name, top.problems());
@@ -245,7 +245,7 @@ fn read_roles(top: &Fields<'_>, words: &mut Words<'_>) -> Vec<Defaults> {
     all
 }
 
-fn read_stages(top: &Fields<'_>, words: &mut Words<'_>) -> Vec<Defaults> {
+fn read_stages(top: &Fields<'_>, words: &mut References<'_>) -> Vec<Defaults> {
     let mut all = Vec::new();
     for fields in if top.has("stage") { top.tables("stage", "stage", MOST_ENTRIES) } else { Vec::new() } {
         if let Some(id) = fields.required("id") {
@@ -280,7 +280,7 @@ fn read_stages(top: &Fields<'_>, words: &mut Words<'_>) -> Vec<Defaults> {
 }
 
 /// Reads a table that requires something, or several things that share all else.
-fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) -> Vec<(Requirement, Own)> {
+fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &References<'_>) -> Vec<(Requirement, Own)> {
     let subjects = subject_parse::read(&fields, words);
     let stage = fields.text("stage").and_then(|id| {
         let known: Vec<&str> = words.stages.iter().map(|stage| stage.id.as_str()).collect();
@@ -310,7 +310,7 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
         needs: Vec::new(),
         alternative: false,
         span: name.span.clone(),
-        subject: Subject::Cores(0),
+        subject: Subject::Cores(Cores { count: 0 }),
     };
     let own = Own::of(&fields);
     fields.finish(subject_parse::elsewhere);
@@ -326,6 +326,6 @@ fn read_requirement(name: &Placed<&str>, fields: Fields<'_>, words: &Words<'_>) 
     if several {
         return subjects.into_iter().map(named).collect();
     }
-    let subject = subjects.into_iter().next().map_or(Subject::Cores(0), |(_, subject)| subject);
+    let subject = subjects.into_iter().next().map_or(Subject::Cores(Cores { count: 0 }), |(_, subject)| subject);
     vec![(Requirement { subject, ..requirement }, own)]
 }

@@ -1,15 +1,17 @@
 //! What the readers of a guide's tables share.
 
 use super::{Role, Stage, WorkPlace};
-use crate::condition::{self, Condition};
+use crate::condition;
+use crate::condition::Condition;
 use crate::document::{Fields, Placed, shortened};
+use crate::guide::{Access, Existence};
 use crate::prelude::*;
 use crate::problem::{ProblemKind, Problems};
 use alloc::collections::BTreeMap;
 use core::ops::Range;
 
 /// Reports a word that is not in its list.
-pub(super) fn check_word(fields: &Fields<'_>, what: &str, word: &Placed<&str>, known: &[&str]) -> bool {
+pub(crate) fn check_word(fields: &Fields<'_>, what: &str, word: &Placed<&str>, known: &[&str]) -> bool {
     let right = known.contains(&word.value);
     if !right {
         let message = format!("`{}` is not a {what}", shortened(word.value));
@@ -18,7 +20,7 @@ pub(super) fn check_word(fields: &Fields<'_>, what: &str, word: &Placed<&str>, k
     right
 }
 
-pub(super) fn check_id(name: &Placed<&str>, problems: &Problems) {
+pub(crate) fn check_id(name: &Placed<&str>, problems: &Problems) {
     let right = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_' || c == '.';
     if name.value.is_empty() || name.value.len() > 80 || !name.value.chars().all(right) {
         let message =
@@ -28,17 +30,17 @@ pub(super) fn check_id(name: &Placed<&str>, problems: &Problems) {
 }
 
 /// What a requirement may refer to.
-pub(super) struct Words<'g> {
-    pub(super) roles: Vec<Role>,
-    pub(super) stages: Vec<Stage>,
-    pub(super) places: Vec<WorkPlace>,
+pub(crate) struct References<'g> {
+    pub(crate) roles: Vec<Role>,
+    pub(crate) stages: Vec<Stage>,
+    pub(crate) places: Vec<WorkPlace>,
     /// Where the requirements of a name stand: several where a table names several things.
-    pub(super) index: BTreeMap<&'g str, Range<usize>>,
+    pub(crate) index: BTreeMap<&'g str, Range<usize>>,
 }
 
-impl Words<'_> {
+impl References<'_> {
     /// The indexes of the roles that `roles` names.
-    pub(super) fn roles(&self, fields: &Fields<'_>) -> Vec<usize> {
+    pub(crate) fn roles(&self, fields: &Fields<'_>) -> Vec<usize> {
         let role = |id: &Placed<&str>| {
             let position = self.roles.iter().position(|role| role.id == id.value);
             if position.is_none() {
@@ -51,7 +53,7 @@ impl Words<'_> {
     }
 
     /// The index of the place that `place` names.
-    pub(super) fn place(&self, fields: &Fields<'_>) -> Option<usize> {
+    pub(crate) fn place(&self, fields: &Fields<'_>) -> Option<usize> {
         let id = fields.text("place")?;
         let known: Vec<&str> = self.places.iter().map(|place| place.id.as_str()).collect();
         check_word(fields, "place of this guide", &id, &known);
@@ -59,12 +61,12 @@ impl Words<'_> {
     }
 
     /// The indexes of all requirements that a list names.
-    pub(super) fn all(&self, fields: &Fields<'_>, key: &'static str) -> Vec<usize> {
+    pub(crate) fn all(&self, fields: &Fields<'_>, key: &'static str) -> Vec<usize> {
         fields.texts(key).iter().filter_map(|id| self.requirement(fields, id)).flatten().collect()
     }
 
     /// The index of the one requirement that a text names: a name that stands for several things is none.
-    pub(super) fn one(&self, fields: &Fields<'_>, id: &Placed<&str>) -> Option<usize> {
+    pub(crate) fn one(&self, fields: &Fields<'_>, id: &Placed<&str>) -> Option<usize> {
         let found = self.requirement(fields, id)?;
         if found.len() > 1 {
             let message = format!("`{}` stands for {} requirements; name one of them", shortened(id.value), found.len());
@@ -74,7 +76,7 @@ impl Words<'_> {
     }
 
     /// The indexes of the requirements that a text names; reported where there is none.
-    pub(super) fn requirement(&self, fields: &Fields<'_>, name: &Placed<&str>) -> Option<Range<usize>> {
+    pub(crate) fn requirement(&self, fields: &Fields<'_>, name: &Placed<&str>) -> Option<Range<usize>> {
         let found = self.index.get(name.value).cloned();
         if found.is_none() {
             let known: Vec<&str> = self.index.keys().copied().collect();
@@ -87,7 +89,7 @@ impl Words<'_> {
 }
 
 /// The `when` of a table.
-pub(super) fn condition(fields: &Fields<'_>) -> Option<Condition> {
+pub(crate) fn condition(fields: &Fields<'_>) -> Option<Condition> {
     let text = fields.text("when")?;
     match condition::parse(text.value) {
         Ok(condition) => Some(condition),
@@ -100,4 +102,48 @@ pub(super) fn condition(fields: &Fields<'_>) -> Option<Condition> {
             None
         }
     }
+}
+
+pub(crate) fn flag(fields: &Fields<'_>, key: &'static str) -> bool {
+    fields.flag(key).unwrap_or(false)
+}
+
+pub(crate) fn existence(fields: &Fields<'_>) -> Existence {
+    fields.word("expect", &[("present", Existence::Present), ("absent", Existence::Absent)]).unwrap_or(Existence::Present)
+}
+
+pub(crate) fn access(fields: &Fields<'_>) -> Access {
+    fields.word("access", &[("read", Access::Read), ("write", Access::Write)]).unwrap_or(Access::Write)
+}
+
+pub(crate) fn bad(fields: &Fields<'_>, span: core::ops::Range<usize>, message: impl Into<String>) {
+    fields.problems().report(ProblemKind::BadValue, span, message);
+}
+
+pub(crate) fn owned(texts: Vec<Placed<&str>>) -> Vec<String> {
+    texts.into_iter().map(|text| text.value.to_owned()).collect()
+}
+
+pub(crate) fn status(fields: &Fields<'_>) -> Option<u16> {
+    let number = fields.number("status")?;
+    let status = u16::try_from(number.value).ok().filter(|status| (100..600).contains(status));
+    if status.is_none() {
+        bad(fields, number.span, "an HTTP status is a number from 100 to 599");
+    }
+    status
+}
+
+pub(crate) fn url(fields: &Fields<'_>, key: &'static str) -> Option<String> {
+    let url = fields.required(key)?;
+    let host = url.value.strip_prefix("https://").or_else(|| url.value.strip_prefix("http://"));
+    if host.is_none_or(|host| host.is_empty() || host.starts_with('/')) {
+        bad(fields, url.span, "an address to reach starts with https:// or http://");
+        return None;
+    }
+    Some(url.value.to_owned())
+}
+
+/// A text that must be there.
+pub(crate) fn text(fields: &Fields<'_>, key: &'static str) -> Option<String> {
+    fields.required(key).map(|text| text.value.to_owned())
 }

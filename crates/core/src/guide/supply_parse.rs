@@ -1,52 +1,27 @@
 //! The reading of what brings a thing: packages, installers, units; and of what is installed by them.
 
-use super::component::{Component, ComponentSort, Installer};
+use super::Installer;
 use super::names;
-use super::reading::{Words, check_word};
+use super::reading::check_word;
 use super::subject::Supply;
 use super::vocabulary::MANAGERS_AND_INSTALLERS;
 use crate::document::{Fields, shortened};
 use crate::manager::Manager;
 use crate::prelude::*;
 use crate::problem::ProblemKind;
-use crate::version::Range;
 
 fn bad(fields: &Fields<'_>, span: core::ops::Range<usize>, message: impl Into<String>) {
     fields.problems().report(ProblemKind::BadValue, span, message);
 }
 
 /// Who brings a thing that must run, and how it is started.
-pub(super) fn supply(fields: &Fields<'_>) -> Supply {
+pub(crate) fn supply(fields: &Fields<'_>) -> Supply {
     let unit = names::optional(fields, "unit");
     let start = super::command_line::commands(fields, "start").into_iter().next();
     Supply { packages: packages(fields), unit, start }
 }
 
-/// A module, headers or a module of the kernel. Which language it is of is told by the tool that it names, once all are read.
-pub(super) fn component(fields: &Fields<'_>, words: &Words<'_>, sort: ComponentSort) -> Option<Component> {
-    let (key, of) = match sort {
-        ComponentSort::Module(_) => ("module", fields.required("of")),
-        ComponentSort::Headers(_) => ("headers", fields.required("headers")),
-        ComponentSort::SystemPackage | ComponentSort::KernelModule => ("kernel_module", None),
-    };
-    let name = names::placed(fields, key)?;
-    // It becomes a part of paths.
-    let right = |c: char| c.is_alphanumeric() || "._-:@/".contains(c);
-    if !name.value.chars().all(right) || name.value.contains("..") || name.value.starts_with('/') || name.value.len() > 200 {
-        bad(fields, name.span.clone(), format!("`{}` cannot be the name of a module", shortened(name.value)));
-        return None;
-    }
-    let of = match of {
-        Some(id) => Some(words.one(fields, &id)?),
-        None => None,
-    };
-    let is_module = matches!(sort, ComponentSort::Module(_));
-    let (packages, installers) = packages_in(fields, "packages");
-    let version = if is_module { fields.read("version", Range::parse) } else { None };
-    Some(Component { sort, name: name.value.to_owned(), of, version, packages, installers })
-}
-
-pub(super) fn packages(fields: &Fields<'_>) -> Vec<(Manager, String)> {
+pub(crate) fn packages(fields: &Fields<'_>) -> Vec<(Manager, String)> {
     let (packages, installers) = packages_in(fields, "packages");
     if let Some((installer, _)) = installers.first() {
         let message = format!("`{}` brings no such thing; it goes with `tool` and `module`", installer.word());
@@ -56,9 +31,9 @@ pub(super) fn packages(fields: &Fields<'_>) -> Vec<(Manager, String)> {
 }
 
 /// The packages for each manager, and for each language's own installer.
-pub(super) type Packages = (Vec<(Manager, String)>, Vec<(Installer, String)>);
+pub(crate) type Packages = (Vec<(Manager, String)>, Vec<(Installer, String)>);
 
-pub(super) fn packages_in(fields: &Fields<'_>, key: &'static str) -> Packages {
+pub(crate) fn packages_in(fields: &Fields<'_>, key: &'static str) -> Packages {
     let Some(table) = fields.table(key, key) else { return Packages::default() };
     let mut packages = Vec::new();
     let mut installers = Vec::new();

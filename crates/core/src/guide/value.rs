@@ -274,7 +274,7 @@ pub(super) fn fill_in(
 
 #[derive(Clone, Copy)]
 struct Filling<'v> {
-    /// Words of fixes stand for other things too.
+    /// References of fixes stand for other things too.
     in_fix: bool,
     values: &'v [Value],
     settings: &'v [String],

@@ -1,7 +1,7 @@
 //! The words of a guide: every table, its keys, and what stands behind each. The parser asks it what a key belongs to, the schema is made
 //! from it, and a test holds it against what the parser really reads.
 
-use super::component::Installer;
+use super::Installer;
 use crate::manager::Manager;
 use crate::observation::Os;
 
@@ -114,7 +114,7 @@ pub const MANAGERS_AND_INSTALLERS: [&str; MANAGERS.len() + Installer::ALL.len()]
     words
 };
 
-use Shape::{Duration, Either, Flag, Number, Size, Table, Tables, Text, Texts, Word};
+use Shape::{Duration, Either, Flag, Named, Number, Size, Table, Tables, Text, Texts, Word};
 
 /// A key that must be there.
 pub const fn needed(name: &'static str, shape: Shape) -> Key {
@@ -126,7 +126,7 @@ pub const fn may(name: &'static str, shape: Shape) -> Key {
     Key { name, shape, needed: false }
 }
 
-/// Words that people write for a key.
+/// References that people write for a key.
 pub(super) const OTHER_WORDS: [(&str, &str); 48] = [
     ("lib", "library"),
     ("libs", "libraries"),
@@ -281,3 +281,20 @@ pub const PROOFREAD: [Key; 1] = [may("accept", Tables(&ACCEPTANCE))];
 /// The keys of a `[value.ID]`.
 pub const VALUE: [Key; 5] =
     [needed("is", Either(&[Text, Number])), may("variable", Text), may("env_file", Text), may("file", Text), may("key", Text)];
+
+/// Whether it must be there.
+pub(crate) const EXPECT: Key = may("expect", Word(&["present", "absent"]));
+/// Its package for each manager.
+pub(crate) const PACKAGES: Key = may("packages", Named(MANAGERS));
+/// The same, also by the installers of languages.
+pub(crate) const ALL_PACKAGES: Key = may("packages", Named(&MANAGERS_AND_INSTALLERS));
+/// How it is to be opened.
+pub(crate) const ACCESS: Key = may("access", Word(&["read", "write"]));
+/// The unit of the system's service manager that it is.
+pub(crate) const UNIT: Key = may("unit", Text);
+/// The command that starts it.
+pub(crate) const START: Key = may("start", Text);
+/// What a pattern means, for people.
+pub(crate) const MEANS: Key = may("means", Text);
+/// Something that fits it.
+pub(crate) const EXAMPLE: Key = may("example", Text);

@@ -6,7 +6,7 @@ use super::context::{Context, Told};
 use super::sense::promised;
 use super::{Remark, Rule};
 use crate::condition::Condition;
-use crate::guide::{GuideFix, Requirement, Subject};
+use crate::guide::{GuideFix, Requirement};
 use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;
@@ -29,21 +29,6 @@ pub(super) fn read(context: &Context<'_>, remarks: &mut Vec<Remark>) {
 fn reached(systems: &[Os], conditions: [Option<&Condition>; 2]) -> Vec<Os> {
     let holds = |os: &Os| conditions.iter().flatten().all(|condition| condition.may_hold_on(*os));
     systems.iter().copied().filter(holds).collect()
-}
-
-/// Paths of a requirement, with the key of each.
-fn paths_of(subject: &Subject) -> Vec<(&'static str, &str)> {
-    match subject {
-        Subject::Path(path) => {
-            let key = if path.kind == crate::guide::PathKind::File { "file" } else { "folder" };
-            vec![(key, path.path.as_str())]
-        }
-        Subject::Disk(disk) => vec![("at", disk.at.as_str())],
-        Subject::Socket(socket) => vec![("socket", socket.path.as_str())],
-        Subject::Device(device) => vec![("device", device.path.as_str())],
-        Subject::Variable(variable) => variable.env_file.as_deref().map(|file| ("env_file", file)).into_iter().collect(),
-        _ => Vec::new(),
-    }
 }
 
 /// The systems on which a path can be.
@@ -74,7 +59,7 @@ fn person(path: &str) -> Option<&str> {
 }
 
 fn paths(context: &Context<'_>, requirement: &Requirement, systems: &[Os], remarks: &mut Vec<Remark>) {
-    for (key, path) in paths_of(&requirement.subject) {
+    for (key, path) in requirement.subject.facts().paths() {
         let at = context.at(requirement, key);
         if let Some(name) = person(path) {
             let message = format!("{path} lies in the home folder of {name}");
@@ -144,7 +129,7 @@ fn case(context: &Context<'_>, remarks: &mut Vec<Remark>) {
     let mut seen: HashMap<String, (&str, &str)> = HashMap::new();
     for (_, requirement) in context.requirements() {
         for (key, path) in
-            paths_of(&requirement.subject).into_iter().filter(|(key, _)| ["file", "folder", "env_file"].contains(key))
+            requirement.subject.facts().paths().into_iter().filter(|(key, _)| ["file", "folder", "env_file"].contains(key))
         {
             let folded = path.to_lowercase();
             match seen.get(&folded) {

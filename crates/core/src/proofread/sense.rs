@@ -135,25 +135,6 @@ fn meet(context: &Context<'_>, a: &Requirement, b: &Requirement) -> bool {
     roles && places && when
 }
 
-/// What a requirement asks of the machine, where two that ask the same are one too many.
-fn asked(subject: &Subject) -> Option<String> {
-    Some(match subject {
-        Subject::Tool(tool) if tool.pattern.is_none() && tool.args.is_empty() => format!("tool {}", tool.names.join(" ")),
-        Subject::Library(library) => format!("library {}", library.name),
-        Subject::Variable(variable) => format!("variable {}", variable.name),
-        Subject::Path(path) => format!("path {}", path.path),
-        Subject::Group(group) => format!("group {}", group.name),
-        Subject::Service(service) => {
-            format!("service {}:{}{}", service.host, service.port, service.http.as_deref().unwrap_or_default())
-        }
-        Subject::Reach(reach) => format!("reach {}", reach.url),
-        Subject::Hostname(name) => format!("hostname {}", name.name),
-        Subject::Setting(setting) => format!("setting {} {}", setting.of, setting.key),
-        Subject::Disk(disk) => format!("disk {}", disk.at),
-        _ => return None,
-    })
-}
-
 /// More requirements that ask one thing are not compared pair by pair.
 const MOST_ALIKE: usize = 20;
 
@@ -161,7 +142,7 @@ fn alike(context: &Context<'_>, remarks: &mut Vec<Remark>) {
     let mut by_subject: HashMap<String, Vec<&Requirement>> = HashMap::new();
     let mut by_port: HashMap<(u16, &str), Vec<&Requirement>> = HashMap::new();
     for (_, requirement) in context.requirements() {
-        if let Some(asked) = asked(&requirement.subject) {
+        if let Some(asked) = requirement.subject.facts().asks() {
             by_subject.entry(asked).or_default().push(requirement);
         }
         if let Subject::Port(port) = &requirement.subject {

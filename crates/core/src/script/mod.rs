@@ -2,72 +2,17 @@
 //! cannot know. It is read by the stranger who runs it, so it has a function for each kind and a line for each requirement.
 
 mod condition;
+pub(crate) mod kind;
 mod lines;
+pub(crate) mod part;
+pub(crate) mod values;
 
 use crate::guide::Guide;
 use crate::prelude::*;
 use crate::text::Sanitised;
 use alloc::collections::BTreeSet;
 use core::fmt::Write;
-
-/// A part of the script: the functions of a kind.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-enum Part {
-    Version,
-    Tool,
-    NoTool,
-    System,
-    Disk,
-    Memory,
-    Swap,
-    Groups,
-    Cores,
-    Path,
-    Absent,
-    Value,
-    Variable,
-    Group,
-    Port,
-    Limit,
-    Setting,
-    Library,
-    AnyOf,
-    Only,
-    Conditions,
-}
-
-impl Part {
-    fn text(self) -> &'static str {
-        match self {
-            Self::Version => include_str!("parts/version.sh"),
-            Self::Tool => include_str!("parts/tool.sh"),
-            Self::NoTool => include_str!("parts/no_tool.sh"),
-            Self::System => include_str!("parts/system.sh"),
-            Self::Disk => include_str!("parts/disk.sh"),
-            Self::Memory => include_str!("parts/memory.sh"),
-            Self::Swap => include_str!("parts/swap.sh"),
-            Self::Groups => include_str!("parts/groups.sh"),
-            Self::Cores => include_str!("parts/cores.sh"),
-            Self::Path => include_str!("parts/path.sh"),
-            Self::Absent => include_str!("parts/absent.sh"),
-            Self::Value => include_str!("parts/value.sh"),
-            Self::Variable => include_str!("parts/variable.sh"),
-            Self::Group => include_str!("parts/group.sh"),
-            Self::Port => include_str!("parts/port.sh"),
-            Self::Limit => include_str!("parts/limit.sh"),
-            Self::Setting => include_str!("parts/setting.sh"),
-            Self::Library => include_str!("parts/library.sh"),
-            Self::AnyOf => include_str!("parts/any.sh"),
-            Self::Only => include_str!("parts/unknown.sh"),
-            Self::Conditions => include_str!("parts/conditions.sh"),
-        }
-    }
-}
-
-/// A text of the guide within single quotes of a shell, on one line.
-fn quoted(text: &str) -> String {
-    format!("'{}'", Sanitised::line(text).to_string().replace('\'', "'\\''"))
-}
+use part::Part;
 
 /// A text of the guide in a comment.
 fn remark(text: &str) -> String {

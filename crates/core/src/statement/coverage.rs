@@ -3,7 +3,7 @@
 #![allow(clippy::wildcard_enum_match_arm, reason = "topics that say themselves what they are about need no other word")]
 
 use super::{Statement, Topic, merged};
-use crate::guide::{Component, ComponentSort, Guide, Requirement, SetBy, Subject};
+use crate::guide::{Guide, Requirement, SetBy};
 use crate::prelude::*;
 use hashbrown::HashMap;
 
@@ -69,56 +69,7 @@ fn set_by(set_by: &SetBy) -> Option<String> {
 
 /// Everything that a requirement may be known by.
 fn keys(requirement: &Requirement) -> Vec<String> {
-    let tool = |name: &String| topic_key(&Topic::Tool(name.clone()));
-    let mut keys: Vec<String> = match &requirement.subject {
-        Subject::Tool(tools) => tools.names.iter().map(tool).collect(),
-        Subject::Command(command) => command.words.first().map(tool).into_iter().collect(),
-        Subject::Library(library) => vec![format!("library {}", library.name)],
-        Subject::Port(port) => {
-            let numbers =
-                port.numbers.each().into_iter().flat_map(|number| [format!("port {number}"), format!("service {number}")]);
-            numbers.chain(port.set_by.as_ref().and_then(set_by)).collect()
-        }
-        Subject::Service(service) => vec![format!("service {}", service.port), format!("port {}", service.port)],
-        Subject::Variable(variable) => vec![format!("variable {}", variable.name)],
-        Subject::Component(Component { sort, name, .. }) => match sort {
-            ComponentSort::Module(language) => vec![format!("module {} {name}", language.word())],
-            ComponentSort::Headers(language) => vec![format!("headers {}", language.word())],
-            ComponentSort::SystemPackage | ComponentSort::KernelModule => Vec::new(),
-        },
-        Subject::Checkout(checkout) => {
-            let submodules = checkout.submodules.then(|| Topic::Submodules.to_string());
-            let large_files = checkout.large_files.then(|| "tool git-lfs".to_owned());
-            submodules.into_iter().chain(large_files).chain(["tool git".to_owned()]).collect()
-        }
-        Subject::Setting(setting) => vec![format!("tool {}", setting.of)],
-        Subject::Socket(_)
-        | Subject::Disk(_)
-        | Subject::Memory(_)
-        | Subject::Swap(_)
-        | Subject::Cores(_)
-        | Subject::Virtualization(_)
-        | Subject::System(_)
-        | Subject::Path(_)
-        | Subject::Group(_)
-        | Subject::Rights(_)
-        | Subject::Device(_)
-        | Subject::Reach(_)
-        | Subject::Clock(_)
-        | Subject::Hostname(_)
-        | Subject::Subnet(_)
-        | Subject::Limit(_)
-        | Subject::Locale(_)
-        | Subject::AnyOf(_) => Vec::new(),
-    };
-    let runs_containers = match &requirement.subject {
-        Subject::Socket(socket) => ["docker", "podman", "containerd", "engine"].iter().any(|name| socket.path.contains(name)),
-        Subject::Tool(tool) => tool.names.iter().any(|name| ["docker", "podman", "nerdctl"].contains(&name.as_str())),
-        _ => false,
-    };
-    if runs_containers {
-        keys.push(Topic::ContainerEngine.to_string());
-    }
+    let mut keys: Vec<String> = requirement.subject.facts().topics().iter().map(topic_key).collect();
     let packages = requirement.subject.packages().iter().map(|(manager, name)| (*manager, name.clone()));
     for (manager, name) in packages {
         keys.push(format!("package {} {name}", manager.word()));

@@ -8,7 +8,7 @@ pub use brings::{Brought, brought_by, canonical};
 pub use coverage::{Coverage, requirement_for};
 pub use merged::{Merged, merge};
 
-use crate::guide::component::Language;
+use crate::guide::Language;
 use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;

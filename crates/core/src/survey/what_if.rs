@@ -159,8 +159,8 @@ impl WhatIf {
             Subject::Component(component) => component.version = Some(range()?),
             Subject::Memory(memory) => memory.size = bytes()?,
             Subject::Disk(disk) => disk.size = bytes()?,
-            Subject::Swap(size) => *size = bytes()?,
-            Subject::Cores(cores) => *cores = number("8")?,
+            Subject::Swap(swap) => swap.size = bytes()?,
+            Subject::Cores(cores) => cores.count = number("8")?,
             Subject::Limit(limit) => limit.at_least = Some(number("8192")?),
             _ => return Err(not_here()),
         }

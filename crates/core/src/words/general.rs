@@ -2,9 +2,10 @@
 
 use super::Words;
 use crate::document::shortened_to;
-use crate::finding::{AnyOfReason, General, LeftOut, Waiting};
+use crate::finding::{General, LeftOut, Waiting};
 use crate::prelude::*;
 use crate::text::{capitalised, join_words};
+use crate::words::kind::ReasonWords;
 
 /// A reason of the system's is a sentence; what is longer is no reason.
 const LONGEST_REASON: usize = 240;
@@ -34,30 +35,7 @@ pub(super) fn left_out(words: &Words<'_>, left_out: LeftOut) -> String {
     }
 }
 
-pub(super) fn one_met(words: &Words<'_>, which: usize) -> String {
-    format!("{} is here, which is enough.", capitalised(&words.titles(&[which], "or")))
-}
-
-pub(super) fn any_of(words: &Words<'_>, reason: &AnyOfReason) -> String {
-    match reason {
-        AnyOfReason::Unsure { open } => format!("Whether one of {} is here could not be found out.", words.titles(open, "or")),
-        AnyOfReason::NoneMet { open } if open.len() == 1 => {
-            format!("{} is needed, and is not as it should be.", capitalised(&words.titles(open, "or")))
-        }
-        AnyOfReason::NoneMet { open } => {
-            format!("One of {} is needed, and none is as it should be.", words.titles(open, "or"))
-        }
-    }
-}
-
-pub(super) fn any_of_found(reason: &AnyOfReason) -> &'static str {
-    match reason {
-        AnyOfReason::NoneMet { .. } => "none of them",
-        AnyOfReason::Unsure { .. } => "none that is known",
-    }
-}
-
-pub(super) fn message(words: &Words<'_>, reason: &General) -> String {
+fn message(words: &Words<'_>, reason: &General) -> String {
     let title = capitalised_title(words);
     match reason {
         General::CouldNotLook { reason } => format!("{title} could not be checked: {}.", shortened_to(reason, LONGEST_REASON)),
@@ -79,4 +57,14 @@ pub(super) fn message(words: &Words<'_>, reason: &General) -> String {
 fn capitalised_title(words: &Words<'_>) -> String {
     let title = words.title();
     if words.requirement.subject.kind() == crate::guide::Kind::Tool { title } else { capitalised(&title) }
+}
+
+impl ReasonWords for General {
+    fn message(&self, words: &Words<'_>) -> String {
+        message(words, self)
+    }
+
+    fn found(&self) -> Option<String> {
+        None
+    }
 }

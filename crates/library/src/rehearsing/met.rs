@@ -90,8 +90,8 @@ pub(super) fn meet(sketch: &mut Sketch, wanted: Wanted<'_>) {
             sketch.set("memory", "total", text(&bytes(room)));
             sketch.set("memory", "available", text(&bytes(room)));
         }
-        Subject::Swap(size) => sketch.set("memory", "swap", text(&bytes(size.0.saturating_mul(4).max(64_000_000_000)))),
-        Subject::Cores(count) => sketch.set("cores", "online", count.saturating_mul(2).max(16).to_string()),
+        Subject::Swap(swap) => sketch.set("memory", "swap", text(&bytes(swap.size.0.saturating_mul(4).max(64_000_000_000)))),
+        Subject::Cores(cores) => sketch.set("cores", "online", cores.count.saturating_mul(2).max(16).to_string()),
         Subject::System(need) => of_system(sketch, wanted.os, need),
         Subject::Path(path) if path.expect == Existence::Present => path_of(sketch, wanted, path),
         Subject::Variable(variable) if variable.expect == Existence::Present => {

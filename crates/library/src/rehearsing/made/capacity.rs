@@ -46,10 +46,10 @@ pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Res
                 _ => return Err(NotMade::NotHere),
             }
         }
-        Subject::Swap(size) if cause == Cause::SwapShort => sketch.set("memory", "swap", text(&bytes(size.0 / 2))),
-        Subject::Cores(count) => match cause {
-            Cause::CoresShort if *count > 1 => sketch.set("cores", "online", (count - 1).to_string()),
-            Cause::CoresCapped if *count > 1 => capped(sketch, wanted.os, "cores", (count - 1).to_string())?,
+        Subject::Swap(swap) if cause == Cause::SwapShort => sketch.set("memory", "swap", text(&bytes(swap.size.0 / 2))),
+        Subject::Cores(cores) => match cause {
+            Cause::CoresShort if cores.count > 1 => sketch.set("cores", "online", (cores.count - 1).to_string()),
+            Cause::CoresCapped if cores.count > 1 => capped(sketch, wanted.os, "cores", (cores.count - 1).to_string())?,
             _ => return Err(NotMade::NotHere),
         },
         Subject::Virtualization(_) => virtualization(sketch, wanted.os, cause)?,

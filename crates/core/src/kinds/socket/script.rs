@@ -1,0 +1,6 @@
+//! How a script checks it: it cannot, only the program.
+
+use crate::guide::Socket;
+use crate::script::kind::SubjectScript;
+
+impl SubjectScript for Socket {}
