@@ -4,8 +4,8 @@ mod desk;
 
 pub(crate) use desk::*;
 
-use build_setup_ready::text::{Sanitised, parse_duration};
 use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
+use setup_ready_core::text::{Sanitised, parse_duration};
 use std::io::Write;
 use std::path::PathBuf;
 use std::process::ExitCode;

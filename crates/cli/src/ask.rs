@@ -2,9 +2,9 @@
 
 use crate::keyboard;
 use crate::look::{Ink, Look, Paper};
-use build_setup_ready::guide::Guide;
-use build_setup_ready::text::join_words;
 use build_setup_ready::{Ask, Consents, OtherUser};
+use setup_ready_core::guide::Guide;
+use setup_ready_core::text::join_words;
 use std::io::{IsTerminal, Write};
 use std::path::Path;
 use std::sync::{Mutex, PoisonError};
@@ -142,7 +142,7 @@ fn list(paper: &mut Paper<'_>, asks: &[Ask]) {
             programs.push(&ask.program);
         }
     }
-    let quote = |word: &String| build_setup_ready::fix::quote(word, build_setup_ready::fix::Shell::Posix);
+    let quote = |word: &String| setup_ready_core::fix::quote(word, setup_ready_core::fix::Shell::Posix);
     for program in programs {
         let of_it: Vec<&Ask> = asks.iter().filter(|ask| ask.program == program).collect();
         paper.gap();

@@ -1,7 +1,7 @@
 //! Exit statuses, and the failures that lead to some of them.
 
-use build_setup_ready::report::Outcome;
 use build_setup_ready::{LoadError, OtherUser};
+use setup_ready_core::report::Outcome;
 use std::path::PathBuf;
 use std::process::ExitCode;
 
@@ -69,7 +69,7 @@ pub(crate) enum Failure {
         /// Which file.
         path: PathBuf,
         /// Why.
-        reason: build_setup_ready::NotRecording,
+        reason: setup_ready_fleet::NotRecording,
     },
     /// The guide is somebody else's, and nobody agreed to use it.
     #[error("{} belongs to another user: {owner}", .path.display())]

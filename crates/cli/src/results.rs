@@ -108,7 +108,7 @@ fn the_guide(typed: &Typed) -> Option<PathBuf> {
 
 /// Whether a file that is there lies in a folder whose reports are read.
 fn is_surveyed(folder: &Path, file: &Path) -> bool {
-    build_setup_ready::is_surveyed_file(file) && folder.is_dir() && file.is_file() && file.starts_with(folder)
+    setup_ready_fleet::is_surveyed_file(file) && folder.is_dir() && file.is_file() && file.starts_with(folder)
 }
 
 /// Where a file is, or would be: links are followed, but for its own name where it is not there yet.

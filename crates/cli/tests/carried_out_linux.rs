@@ -60,17 +60,17 @@ fn between<'w>(written: &'w str, begin: &str, end: &str) -> Option<&'w str> {
 /// Where what comes of the recording differs from what came of the machine; nothing where it does not.
 fn differs(written: &str, (guide_text, who): (&str, &str), live: &Value) -> Option<String> {
     let Some(text) = between(written, "RECORD", "RECORDED") else { return Some("there is no recording".to_owned()) };
-    let recording = match build_setup_ready::recording(text) {
+    let recording = match setup_ready_fleet::recording(text) {
         Ok(recording) => recording,
         Err(error) => return Some(format!("the recording cannot be read: {error}\n{text}")),
     };
-    let guide = build_setup_ready::guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{guide_text}")).unwrap();
+    let guide = setup_ready_core::guide::parse(&format!("format = 1\n[project]\nname = \"Driftbuoy\"\n{guide_text}")).unwrap();
     let replayed = build_setup_ready::Preflight::new(guide).run(&recording).unwrap();
     let mut json = Vec::new();
     build_setup_ready::write::json(&replayed, &mut json).unwrap();
     let replayed: Value = serde_json::from_slice(&json).unwrap();
     // What stands for the person stands for them in both; how long an answer took, and what was free a moment ago, is another each time.
-    let mut replacer = build_setup_ready::privacy::Replacer::for_guide(guide_text);
+    let mut replacer = setup_ready_core::privacy::Replacer::for_guide(guide_text);
     replacer.user(who);
     replacer.home(&format!("/home/{who}"));
     replacer.project(&format!("/home/{who}/project"));

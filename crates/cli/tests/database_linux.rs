@@ -9,8 +9,8 @@
     reason = "helpers of tests may be blunt"
 )]
 
-use build_setup_ready::Surveying;
-use build_setup_ready::survey::Dimension;
+use setup_ready_core::survey::Dimension;
+use setup_ready_fleet::Surveying;
 use std::collections::BTreeMap;
 use std::fmt::Write as _;
 use std::io::Write as _;

@@ -1,10 +1,12 @@
 //! The documents say what the code does: generated ones are fresh, examples in them are read, and the rules of the house hold.
 
-use build_setup_ready::cause::Cause;
 use build_setup_ready::demo::MACHINES;
-use build_setup_ready::guide::{Kind, Placeholder};
-use build_setup_ready::proofread::Rule;
-use build_setup_ready::{Described, Preflight, guide, schema};
+use build_setup_ready::{Described, Preflight};
+use setup_ready_core::cause::Cause;
+use setup_ready_core::guide;
+use setup_ready_core::guide::{Kind, Placeholder};
+use setup_ready_core::proofread::Rule;
+use setup_ready_maintainer::schema;
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
 use std::fmt::Write;
@@ -219,7 +221,7 @@ fn fields_of(definition: &serde_json::Value, rows: &mut Vec<(String, String)>) {
 #[test]
 fn the_example_of_the_readme_is_the_one_that_is_run() {
     let example = examples("README.md", "rust").concat();
-    let run = read("crates/library/src/guide_file.rs").replace("/// ", "").replace("///\n", "\n");
+    let run = read("crates/observe/src/guide_file.rs").replace("/// ", "").replace("///\n", "\n");
     for line in example.lines().filter(|line| line.contains("GuideFile::load") || line.contains("Preflight::new")) {
         let call = line.split_whitespace().find(|word| word.contains("::")).unwrap();
         assert!(run.contains(call.split('(').next().unwrap()), "{line}");

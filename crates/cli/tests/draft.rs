@@ -2,12 +2,13 @@
 
 use crate::bench::{demonstration, text};
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
-use build_setup_ready::draft::{Draft, Standing};
-use build_setup_ready::proofread::{Family, Rule};
-use build_setup_ready::statement::requirement_for;
-use build_setup_ready::{Proof, Repository, guide, write};
 use rstest::rstest;
 use serde_json::Value;
+use setup_ready_core::draft::{Draft, Standing};
+use setup_ready_core::guide;
+use setup_ready_core::proofread::{Family, Rule};
+use setup_ready_core::statement::requirement_for;
+use setup_ready_maintainer::{Proof, Repository};
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
 use std::fs;
@@ -120,7 +121,7 @@ fn the_draft_of_the_demonstration_holds_two_thirds_of_its_guide_and_is_covered_b
         "shore-port",
     ];
     let draft = Draft::of(&repository.statements);
-    let drafted = guide::parse(&write::draft(&draft, "Driftbuoy")).unwrap();
+    let drafted = guide::parse(&setup_ready_maintainer::draft(&draft, "Driftbuoy")).unwrap();
     let said: Vec<&str> = repository
         .statements
         .iter()

@@ -2,20 +2,21 @@
 //! cannot be read.
 
 use crate::bench::{demonstration, text};
-use build_setup_ready::compare::{Side, compare};
-#[cfg(not(windows))]
-use build_setup_ready::compare::{deciding, verdict_with};
 #[cfg(not(windows))]
 use build_setup_ready::demo::class;
 use build_setup_ready::demo::{GUIDE, MACHINES};
-#[cfg(not(windows))]
-use build_setup_ready::observation::Observation;
-#[cfg(not(windows))]
-use build_setup_ready::selection::Selection;
-use build_setup_ready::verdict::Verdict;
-use build_setup_ready::{Described, Preflight, guide};
+use build_setup_ready::{Described, Preflight};
 use rstest::rstest;
 use serde_json::Value;
+use setup_ready_core::compare::{Side, compare};
+#[cfg(not(windows))]
+use setup_ready_core::compare::{deciding, verdict_with};
+use setup_ready_core::guide;
+#[cfg(not(windows))]
+use setup_ready_core::observation::Observation;
+#[cfg(not(windows))]
+use setup_ready_core::selection::Selection;
+use setup_ready_core::verdict::Verdict;
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
 use std::collections::BTreeMap;
@@ -163,7 +164,7 @@ fn the_deciding_facts_decide_and_none_of_them_can_be_left_out() {
         let (one, other) = (report(&one), report(&other));
         for (index, requirement) in guide.requirements.iter().enumerate() {
             let verdict =
-                |report: &build_setup_ready::report::Report| report.settled_at(index).map(|settled| settled.finding.verdict());
+                |report: &setup_ready_core::report::Report| report.settled_at(index).map(|settled| settled.finding.verdict());
             if verdict(&one) == verdict(&other) {
                 continue;
             }
@@ -174,7 +175,7 @@ fn the_deciding_facts_decide_and_none_of_them_can_be_left_out() {
             let comes = |selection: &Selection, exchanged: &[_]| {
                 verdict_with(&guide, index, (&one.known, &other.known), selection, exchanged).unwrap().0
             };
-            let by_itself = |report: &build_setup_ready::report::Report| {
+            let by_itself = |report: &setup_ready_core::report::Report| {
                 verdict_with(&guide, index, (&report.known, &report.known), &alone, &[]).unwrap().0
             };
             let selection = if by_itself(&one) == by_itself(&other) { other.selection.clone() } else { alone.clone() };
@@ -458,7 +459,7 @@ fn the_order_of_sides_changes_no_difference() {
     };
     let differing = |order: [usize; 3]| -> BTreeMap<String, Vec<(Verdict, usize)>> {
         let found = compare(Some(&guide), &order.map(side));
-        let groups = |one: &build_setup_ready::compare::Difference| {
+        let groups = |one: &setup_ready_core::compare::Difference| {
             let mut groups: Vec<_> = one.groups.iter().map(|group| (group.verdict, group.sides.len())).collect();
             groups.sort();
             groups

@@ -284,7 +284,7 @@ fn completions_are_read_by_their_shell(#[case] shell: &str, #[case] checker: &[&
 #[test]
 fn every_cause_has_a_page_and_explaining_looks_at_the_machine_now() {
     let bench = demo();
-    for cause in build_setup_ready::cause::Cause::ALL.iter().step_by(7) {
+    for cause in setup_ready_core::cause::Cause::ALL.iter().step_by(7) {
         let output = bench.run(&["explain", cause.word()]);
         assert_eq!(output.status.code(), Some(0));
         let shown = text(&output.stdout).split_whitespace().collect::<Vec<_>>().join(" ");

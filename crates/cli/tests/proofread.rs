@@ -1,8 +1,8 @@
 //! Every rule of proofreading on a guide that has just that, in its line; and guides that nothing is to be said of.
 
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
-use build_setup_ready::proofread::{Example, Rule, corrected};
-use build_setup_ready::{Proof, Repository};
+use setup_ready_core::proofread::{Example, Rule, corrected};
+use setup_ready_maintainer::{Proof, Repository};
 use std::path::Path;
 
 /// What is said of a guide in a repository with these files: each rule, with its line.

@@ -1,13 +1,16 @@
 //! Recordings: what must not be in one, and what must come of one again. The list of private things was written before there was a recording.
 
 use build_setup_ready::demo::{GUIDE, MACHINES};
-use build_setup_ready::privacy::Replacer;
-use build_setup_ready::report::Report;
-use build_setup_ready::selection::Selection;
-use build_setup_ready::write::{json, markdown, recording_json};
-use build_setup_ready::{Described, GuideFile, Live, Preflight, record, record_with, recording};
+use build_setup_ready::write::json;
+use build_setup_ready::{Described, GuideFile, Live, Preflight};
 use rstest::rstest;
 use serde_json::Value;
+use setup_ready_core::privacy::Replacer;
+use setup_ready_core::report::Report;
+use setup_ready_core::selection::Selection;
+use setup_ready_fleet::recording_json;
+use setup_ready_fleet::{record, record_with, recording};
+use setup_ready_forms::markdown;
 use std::fmt::Write as _;
 use std::path::Path;
 use std::sync::Arc;
@@ -257,7 +260,7 @@ fn recordings_that_are_kept_come_to_what_they_came_to() {
         let report = Preflight::new(Arc::clone(&file.guide)).run(&recording).unwrap();
         let _ = writeln!(found, "{name}: {:?}", report.outcome());
         for one in report.counting() {
-            let cause = one.finding.cause().map(build_setup_ready::cause::Cause::word).unwrap_or_default();
+            let cause = one.finding.cause().map(setup_ready_core::cause::Cause::word).unwrap_or_default();
             let _ = writeln!(found, "  {} {} {cause}", report.requirement(one).unwrap().id, one.finding.verdict().word());
         }
     }

@@ -1,13 +1,14 @@
 //! Rehearsing and rendering, with the program as maintainers use it.
 
 use crate::bench::{demonstration, text};
-use build_setup_ready::cause::Cause;
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
-use build_setup_ready::rehearsal::End;
-use build_setup_ready::write::{Rehearsed, guide_html, rehearsal_html, rehearsal_junit};
-use build_setup_ready::{Rehearsal, guide};
 use rstest::rstest;
 use serde_json::Value;
+use setup_ready_core::cause::Cause;
+use setup_ready_core::guide;
+use setup_ready_core::rehearsal::End;
+use setup_ready_maintainer::Rehearsal;
+use setup_ready_maintainer::{Rehearsed, guide_html, rehearsal_html, rehearsal_junit};
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
 use std::collections::BTreeSet;

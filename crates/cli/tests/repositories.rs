@@ -1,7 +1,7 @@
 //! What small repositories say, against lists that were written before anything could read them.
 
-use build_setup_ready::Repository;
 use rstest::rstest;
+use setup_ready_maintainer::Repository;
 use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 

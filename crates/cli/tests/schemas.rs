@@ -2,10 +2,12 @@
 //! shape they refuse.
 
 use build_setup_ready::demo::{GUIDE, MACHINES};
-use build_setup_ready::selection::Selection;
-use build_setup_ready::{Described, Preflight, guide, schema, write};
+use build_setup_ready::{Described, Preflight, write};
 use rstest::rstest;
 use serde_json::Value;
+use setup_ready_core::guide;
+use setup_ready_core::selection::Selection;
+use setup_ready_maintainer::schema;
 use snapbox::assert_data_eq;
 use snapbox::data::Data;
 use std::path::{Path, PathBuf};

@@ -4,11 +4,11 @@
 #[path = "script/root.rs"]
 mod root;
 
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::{self, Guide};
-use build_setup_ready::report::Report;
-use build_setup_ready::script::script;
 use build_setup_ready::{Described, Preflight};
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::{self, Guide};
+use setup_ready_core::report::Report;
+use setup_ready_core::script::script;
 use std::collections::BTreeMap;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};

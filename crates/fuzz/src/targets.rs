@@ -1,15 +1,18 @@
 //! What is fed, and with what it begins.
 
 use build_setup_ready::demo::REPOSITORY;
-use build_setup_ready::draft::Draft;
-use build_setup_ready::manager::Manager;
-use build_setup_ready::privacy::Replacer;
-use build_setup_ready::proofread::{Evidence, corrected, proofread};
-use build_setup_ready::read;
-use build_setup_ready::survey::WhatIf;
-use build_setup_ready::text::{Grammar, Pattern, Sanitised, ShellLine, Size, nearest, parse_duration};
-use build_setup_ready::version::{Asked, Range, Version, find};
-use build_setup_ready::{Described, Host, Preflight, fix, guide, recording, statements_of, surveyed_text, write};
+use build_setup_ready::{Described, Host, Preflight};
+use setup_ready_core::draft::Draft;
+use setup_ready_core::manager::Manager;
+use setup_ready_core::privacy::Replacer;
+use setup_ready_core::proofread::{Evidence, corrected, proofread};
+use setup_ready_core::survey::WhatIf;
+use setup_ready_core::text::{Grammar, Pattern, Sanitised, ShellLine, Size, nearest, parse_duration};
+use setup_ready_core::version::{Asked, Range, Version, find};
+use setup_ready_core::{fix, guide};
+use setup_ready_fleet::{recording, surveyed_text};
+use setup_ready_maintainer::statements_of;
+use setup_ready_observe::read;
 use std::sync::LazyLock;
 
 /// A reader, or several of a sort.
@@ -228,8 +231,8 @@ fn preflight(guide: &guide::Guide, machine: &dyn Host) {
         let _ = build_setup_ready::write::json(&report, &mut written);
         let _ = build_setup_ready::write::plan_sh(&report, &mut written);
         let _ = build_setup_ready::write::plan_markdown(&report, &mut written);
-        let _ = build_setup_ready::write::markdown(&report, &mut written);
-        let _ = (write::junit(&report), write::tap(&report), write::html(&report));
+        let _ = setup_ready_forms::markdown(&report, &mut written);
+        let _ = (setup_ready_forms::junit(&report), setup_ready_forms::tap(&report), setup_ready_forms::html(&report));
     }
 }
 
@@ -336,7 +339,7 @@ fn systems(text: &str, choice: usize) {
         read::proxy_of_scutil(text),
     );
     let _ = (read::is_kept_back(text), read::mount_of(text, "/mnt/a"), read::windows_disk(text, "/mnt/c"), read::routes(text));
-    let _ = (read::sockets(text, build_setup_ready::guide::Protocol::Tcp).count(), read::has_default_route(a, b));
+    let _ = (read::sockets(text, setup_ready_core::guide::Protocol::Tcp).count(), read::has_default_route(a, b));
     let _ = (read::started_as(text.as_bytes()), read::is_in_ranges(text, 7), read::proxy_for(text, |_| Some(b.to_owned())));
     let _ = (read::systemd_service(text), read::reserved_ports(text), read::proxy_of_settings(true, a, b));
     let _ = read::open_command(text, "C:\\a.txt", &[a.to_owned()]);
@@ -364,7 +367,7 @@ fn started(text: &str) {
 fn repository(text: &str, choice: usize) {
     let name = NAMES.get(choice % NAMES.len()).copied().unwrap_or("README.md");
     let statements = statements_of(name, text);
-    let draft = write::draft(&Draft::of(&statements), "a");
+    let draft = setup_ready_maintainer::draft(&Draft::of(&statements), "a");
     // Whatever a repository says, what is drafted from it can be read.
     assert!(statements.is_empty() || !draft.contains("\n[require.") || guide::parse(&draft).is_ok(), "{draft}");
     let evidence = Evidence { statements, ..Evidence::default() };

@@ -1,8 +1,9 @@
 //! Consents that the person gave, remembered outside the project: for exactly what was shown.
 
-use crate::live::Ask;
-use crate::selection::Consent;
-use crate::state::{NotOwn, is_own, read_own, write_own};
+use crate::state::{read_own, write_own};
+use setup_ready_core::selection::Consent;
+use setup_ready_observe::Ask;
+use setup_ready_observe::state_folder::{NotOwn, is_own};
 use std::collections::{BTreeMap, BTreeSet};
 use std::io;
 use std::path::{Path, PathBuf};
@@ -16,7 +17,7 @@ pub struct Consents {
 }
 
 impl Consents {
-    /// Those in a state folder (see [`state_folder`](crate::state_folder)).
+    /// Those in a state folder (see [`state_folder`](setup_ready_observe::state_folder)).
     pub fn in_folder(folder: &Path) -> Self {
         Self { file: folder.join("consents") }
     }

@@ -1,99 +1,17 @@
 //! What is remembered for the person between two runs: in their own state folder, never in the project.
 
-use crate::advice::Advice;
-use crate::report::Report;
 use crate::write::{Readers, write_whole};
 use serde::Serialize;
 use serde::de::DeserializeOwned;
+use setup_ready_core::advice::Advice;
+use setup_ready_core::report::Report;
+use setup_ready_observe::state_folder::{STATE_FOLDER, is_own, make_own_folder};
 use sha2::{Digest, Sha256};
 use std::collections::BTreeSet;
 use std::fs;
 use std::io;
 use std::marker::PhantomData;
 use std::path::{Path, PathBuf};
-
-/// The name of that folder.
-const STATE_FOLDER: &str = "setup-ready";
-
-/// This software's folder for what it remembers of this user, for a guide in `project`; `None` where the user has no home folder, or where
-/// that folder lies in the project's working copy, which may bring what it likes.
-pub fn state_folder(project: &Path) -> Option<PathBuf> {
-    let home = std::env::var_os(if cfg!(windows) { "USERPROFILE" } else { "HOME" }).map(PathBuf::from);
-    outside(&crate::live::working_copy(project, home.as_deref()))
-}
-
-/// The state folder, where it does not lie below another.
-fn outside(root: &Path) -> Option<PathBuf> {
-    let folder = |name: &str| std::env::var_os(name).map(PathBuf::from).filter(|folder| folder.is_absolute());
-    let state = if cfg!(windows) {
-        folder("LOCALAPPDATA")
-    } else if cfg!(target_os = "macos") {
-        folder("HOME").map(|home| home.join("Library/Application Support"))
-    } else {
-        // The XDG Base Directory Specification.
-        folder("XDG_STATE_HOME").or_else(|| folder("HOME").map(|home| home.join(".local/state")))
-    };
-    let state = state?.join(STATE_FOLDER);
-    let real = state.ancestors().find(|above| above.exists()).map(crate::live::real_path);
-    // A root that holds everything says nothing.
-    let inside = real.is_some_and(|real| root.parent().is_some() && real.starts_with(root));
-    (!inside).then_some(state)
-}
-
-/// Why what is remembered is not believed, and nothing is remembered: somebody else could have written it.
-#[derive(Debug, thiserror::Error)]
-#[non_exhaustive]
-pub enum NotOwn {
-    /// It is no plain folder or file: a link, a pipe, a device.
-    #[error("{} is a link or no plain file or folder; remove it, and it is made anew", .0.display())]
-    OtherKind(PathBuf),
-    /// It belongs to somebody else.
-    #[error("{} belongs to another user; remove it, or have it removed, and it is made anew", .0.display())]
-    OtherOwner(PathBuf),
-    /// Others may write it.
-    #[error("{} may be changed by others; take that right from them with chmod go-w, or remove it", .0.display())]
-    OthersMayWrite(PathBuf),
-}
-
-/// Whether a file or folder of the state, links not followed, is this user's alone; what is not there is.
-///
-/// # Errors
-/// Why it is not.
-pub(crate) fn is_own(path: &Path, folder: bool) -> Result<(), NotOwn> {
-    let Ok(known) = path.symlink_metadata() else { return Ok(()) };
-    if known.is_dir() != folder || known.is_file() == folder {
-        return Err(NotOwn::OtherKind(path.to_owned()));
-    }
-    #[cfg(unix)]
-    {
-        use std::os::unix::fs::MetadataExt;
-        if known.uid() != rustix::process::geteuid().as_raw() {
-            return Err(NotOwn::OtherOwner(path.to_owned()));
-        }
-        if known.mode() & 0o022 != 0 {
-            return Err(NotOwn::OthersMayWrite(path.to_owned()));
-        }
-    }
-    Ok(())
-}
-
-/// Makes a folder for this user alone, with those above it, whatever the mask says.
-///
-/// # Errors
-/// The system's, or that what is there is not theirs alone.
-pub(crate) fn make_own_folder(folder: &Path) -> io::Result<()> {
-    if let Some(above) = folder.parent() {
-        fs::create_dir_all(above)?;
-    }
-    #[cfg(unix)]
-    let made = std::os::unix::fs::DirBuilderExt::mode(&mut fs::DirBuilder::new(), 0o700).create(folder);
-    #[cfg(not(unix))]
-    let made = fs::create_dir(folder);
-    match made {
-        Err(error) if error.kind() != io::ErrorKind::AlreadyExists => Err(error),
-        _ => is_own(folder, true).map_err(io::Error::other),
-    }
-}
 
 /// Writes a file of the state whole or not at all, for this user alone.
 ///
@@ -117,7 +35,7 @@ pub(crate) fn read_own(path: &Path) -> Option<String> {
     let mut folders = path.ancestors().skip(1).take(2).filter(|folder| is_state(folder) || folder.parent().is_some_and(is_state));
     folders.try_for_each(|folder| is_own(folder, true)).ok()?;
     is_own(path, false).ok()?;
-    crate::read_text(path).ok()
+    setup_ready_observe::read_text(path).ok()
 }
 
 fn is_state(folder: &Path) -> bool {
@@ -133,7 +51,7 @@ pub fn random_id() -> String {
 }
 
 /// The random word by which this person's recordings and reports of this machine can be told to be of one, kept in a state folder (see
-/// [`state_folder`]); made where there is none.
+/// [`state_folder`](crate::state_folder)); made where there is none.
 ///
 /// # Errors
 /// When it cannot be kept, or the folder is not theirs alone.
@@ -146,20 +64,6 @@ pub fn remembered_id(folder: &Path) -> io::Result<String> {
     let new = random_id();
     write_own(&path, &format!("{new}\n"))?;
     Ok(new)
-}
-
-/// A folder without anything in it, for programs to be started in; `None` where there can be none outside the project.
-pub(crate) fn empty_folder(project: &Path) -> Option<PathBuf> {
-    let state = outside(project)?;
-    make_own_folder(&state).ok()?;
-    let folder = state.join("empty");
-    make_own_folder(&folder).ok()?;
-    // What a program left there the next one would find.
-    for entry in fs::read_dir(&folder).ok()?.flatten() {
-        let plain = entry.file_type().is_ok_and(|kind| kind.is_dir());
-        let _ = if plain { fs::remove_dir_all(entry.path()) } else { fs::remove_file(entry.path()) };
-    }
-    Some(folder)
 }
 
 /// What is remembered of a guide from one run to the next.
@@ -242,7 +146,7 @@ impl<T: Stored> Remembered<T> {
     pub fn in_folder(folder: &Path, guide: &Path, machine: Option<&Path>) -> Self {
         let place = |path: &Path| path.canonicalize().unwrap_or_else(|_| path.to_owned()).display().to_string();
         let key = format!("{}\n{}", place(guide), machine.map(place).unwrap_or_default());
-        let name = crate::guide_file::hex(&Sha256::digest(key));
+        let name = setup_ready_observe::hex(&Sha256::digest(key));
         Self { file: folder.join(T::FOLDER).join(name.get(..32).unwrap_or(&name)), what: PhantomData }
     }
 

@@ -1,11 +1,11 @@
 //! A report from another place where the work goes on, taken along.
 
-use crate::GuideFile;
-use crate::elsewhere::Elsewhere;
-use crate::encoding::Utf16;
-use crate::finding::Verdict;
-use crate::guide::Guide;
 use serde_json::Value;
+use setup_ready_core::elsewhere::Elsewhere;
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::Guide;
+use setup_ready_observe::GuideFile;
+use setup_ready_observe::encoding::Utf16;
 use std::io::Read;
 use std::path::Path;
 

@@ -1,14 +1,14 @@
 //! Noticing that something changed which may settle what is open, without asking anything slow.
 
-use crate::finding::Verdict;
-use crate::host::Host;
-use crate::known::Answer;
-use crate::manager::Manager;
-use crate::notice::Notice;
-use crate::observation::Observation;
-use crate::probe::Probe;
-use crate::report::{MachineSource, Report};
-use crate::settled::Settled;
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::known::Answer;
+use setup_ready_core::manager::Manager;
+use setup_ready_core::observation::Observation;
+use setup_ready_core::probe::Probe;
+use setup_ready_core::report::{MachineSource, Report};
+use setup_ready_core::settled::Settled;
+use setup_ready_observe::Host;
+use setup_ready_observe::notice::Notice;
 use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 use std::time::{Duration, Instant, SystemTime};

@@ -1,11 +1,11 @@
 //! The shipped demonstration: each machine's `[expect]` holds, for every requirement, however many jobs ask.
 
 use build_setup_ready::demo::{DemoMachine, GUIDE, MACHINES};
-use build_setup_ready::guide::{self, Guide};
-use build_setup_ready::report::Outcome;
-use build_setup_ready::selection::Selection;
 use build_setup_ready::{Described, Preflight, write};
 use rstest::rstest;
+use setup_ready_core::guide::{self, Guide};
+use setup_ready_core::report::Outcome;
+use setup_ready_core::selection::Selection;
 
 fn demo_guide() -> Guide {
     guide::parse(GUIDE).unwrap_or_else(|problems| panic!("{problems:?}"))

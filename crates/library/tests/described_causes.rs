@@ -1,8 +1,10 @@
 //! Causes that no Linux machine can be brought to show, on described machines: the message as a person reads it, and that a fix is offered.
 
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::{Described, Preflight, cause::Cause, guide};
+use build_setup_ready::{Described, Preflight};
 use rstest::rstest;
+use setup_ready_core::cause::Cause;
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide;
 
 const PC: &str =
     "[system]\nos = \"windows\"\nversion = \"10.0.22631\"\nedition = \"home\"\n[user]\nname = \"mate\"\nadmin = true\n";

@@ -1,7 +1,8 @@
 //! What is offered for what is not met, on described machines: the commands as they are pasted.
 
-use build_setup_ready::{Described, Preflight, guide};
+use build_setup_ready::{Described, Preflight};
 use rstest::rstest;
+use setup_ready_core::guide;
 
 const LINUX: &str = "[system]\nos = \"linux\"\nmanagers = [\"apt\"]\n[user]\nname = \"mate\"\nhome = \"/home/mate\"\nadmin = true\nelevate = \"sudo\"\nshell = \"bash\"\nstartup_file = \"~/.bashrc\"\ngroups = [\"mate\"]\nother_groups = [\"dialout\"]\n";
 const ROOT: &str =
@@ -192,7 +193,7 @@ fn what_stands_before_admin_commands_is_from_a_closed_list() {
     let problems = Described::parse(&text).unwrap_err();
     assert!(format!("{problems:?}").contains("`elevate` cannot be `touch harm; sudo`"), "{problems:?}");
     let known = r#"[{"probe":"account","observation":{"account":{"name":"mate","root":false,"admin":true,"elevate":"touch harm; sudo","groups":[],"shell":"bash","startup_file":"~/.bashrc"}},"elapsed_ms":0}]"#;
-    let known: build_setup_ready::known::Known = serde_json::from_str(known).unwrap();
+    let known: setup_ready_core::known::Known = serde_json::from_str(known).unwrap();
     assert_eq!((known.len(), known.passed_over()), (0, 1));
 }
 

@@ -1,9 +1,9 @@
 //! Guides for eight kinds of projects, each with machines that say what they expect of it: no guide needs a command of its own for what the
 //! language can say.
 
-use build_setup_ready::guide::{Kind, Subject};
 use build_setup_ready::{Described, GuideFile};
 use rstest::rstest;
+use setup_ready_core::guide::{Kind, Subject};
 use std::path::{Path, PathBuf};
 
 fn machines(folder: &Path) -> Vec<PathBuf> {

@@ -1,11 +1,11 @@
 //! This machine, asked probe by probe, against what other programs say of it.
 
-use build_setup_ready::guide::{self, Access, Guide, Protocol};
-use build_setup_ready::manager::Manager;
-use build_setup_ready::observation::{Account, DeviceState, Observation, ProgramCopy};
-use build_setup_ready::probe::{PortPlace, Probe};
 use build_setup_ready::{Host, Live};
 use rstest::rstest;
+use setup_ready_core::guide::{self, Access, Guide, Protocol};
+use setup_ready_core::manager::Manager;
+use setup_ready_core::observation::{Account, DeviceState, Observation, ProgramCopy};
+use setup_ready_core::probe::{PortPlace, Probe};
 use std::collections::BTreeSet;
 use std::os::unix::fs::{PermissionsExt, symlink};
 use std::path::Path;

@@ -1,12 +1,12 @@
 //! Work that goes on in more than one place: what is *ready*, what is only *ready here*, and what a report from elsewhere adds to it.
 
-use build_setup_ready::elsewhere::Elsewhere;
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::{self, Guide};
-use build_setup_ready::report::{Outcome, Report};
-use build_setup_ready::selection::Selection;
 use build_setup_ready::{Described, Preflight};
 use rstest::rstest;
+use setup_ready_core::elsewhere::Elsewhere;
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::{self, Guide};
+use setup_ready_core::report::{Outcome, Report};
+use setup_ready_core::selection::Selection;
 
 const WINDOWS: &str = "[system]\nos = \"windows\"\nversion = \"10.0.22631\"\n";
 const INSIDE: &str = "[system]\nos = \"linux\"\nversion = \"6.1\"\nflags = [\"wsl\", \"virtual-machine\"]\n";

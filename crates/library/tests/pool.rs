@@ -1,12 +1,12 @@
 //! Many workers drive one preflight: nothing is asked twice, nothing is lost, and it ends early when told to.
 
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::{self, Guide};
-use build_setup_ready::observation::{Choice, FileKind, Observation, ProgramCopy, Run, RunEnd, StartEffect};
-use build_setup_ready::probe::Probe;
-use build_setup_ready::report::{MachineSource, Outcome};
 use build_setup_ready::{Host, Interrupt, Preflight, Progress};
 use rstest::rstest;
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::{self, Guide};
+use setup_ready_core::observation::{Choice, FileKind, Observation, ProgramCopy, Run, RunEnd, StartEffect};
+use setup_ready_core::probe::Probe;
+use setup_ready_core::report::{MachineSource, Outcome};
 use std::collections::HashMap;
 use std::fmt::Write;
 use std::sync::Mutex;

@@ -1,12 +1,13 @@
 //! What is known of a machine can be saved, and assessed again: the same to the byte.
 
 use build_setup_ready::demo::{GUIDE, MACHINES};
-use build_setup_ready::known::Known;
-use build_setup_ready::observation::Observation;
-use build_setup_ready::probe::Probe;
-use build_setup_ready::report::{MachineSource, Report};
-use build_setup_ready::selection::Selection;
-use build_setup_ready::{Described, Host, Preflight, guide, write};
+use build_setup_ready::{Described, Host, Preflight, write};
+use setup_ready_core::guide;
+use setup_ready_core::known::Known;
+use setup_ready_core::observation::Observation;
+use setup_ready_core::probe::Probe;
+use setup_ready_core::report::{MachineSource, Report};
+use setup_ready_core::selection::Selection;
 
 /// A machine of which only what was saved is known.
 struct Saved<'k> {

@@ -1,10 +1,11 @@
 //! What the script runs is what the plan shows, whatever a stranger wrote into a guide.
 
-use build_setup_ready::fix::{Shell, quote};
-use build_setup_ready::report::Report;
-use build_setup_ready::text::Sanitised;
-use build_setup_ready::{Described, Preflight, guide, write};
+use build_setup_ready::{Described, Preflight, write};
 use proptest::prelude::*;
+use setup_ready_core::fix::{Shell, quote};
+use setup_ready_core::guide;
+use setup_ready_core::report::Report;
+use setup_ready_core::text::Sanitised;
 
 const MACHINE: &str = "format = 1\n[machine]\nname = \"m\"\nproject = \"/home/mate/lure\"\n[system]\nos = \"linux\"\nversion = \"6.1.0\"\ndistro = \"debian\"\narch = \"x86_64\"\n
 managers = [\"apt\"]\n[user]\nname = \"mate\"\nshell = \"bash\"\nstartup_file = \"~/.bashrc\"\nadmin = false\nelevate = \"sudo\"\ngroups = [\"mate\"]\ndatabase_groups = [\"mate\"]\n";

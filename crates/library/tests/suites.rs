@@ -20,6 +20,6 @@ mod pool;
 mod saved;
 mod script_is_text;
 // The core has the same file, where this is what it is called.
-use build_setup_ready::text::Size;
+use setup_ready_core::text::Size;
 #[path = "../../core/src/testing/values.rs"]
 mod values;

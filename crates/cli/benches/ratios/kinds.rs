@@ -1,7 +1,8 @@
 //! Every kind of requirement, met and unmet: 4,000 of it against 1,000, on a described machine.
 
 use crate::{Row, fastest, milliseconds, ratio, time};
-use build_setup_ready::{Described, Preflight, guide, write};
+use build_setup_ready::{Described, Preflight, write};
+use setup_ready_core::guide;
 use std::fmt::Write;
 use std::time::Duration;
 

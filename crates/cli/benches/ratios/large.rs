@@ -1,7 +1,8 @@
 //! 10,000 requirements on a described machine: read, assess, plan, write as JSON, against the `toml` crate alone reading the same file.
 
 use crate::{Row, fastest, milliseconds, ratio, time};
-use build_setup_ready::{Described, Preflight, guide, write};
+use build_setup_ready::{Described, Preflight, write};
+use setup_ready_core::guide;
 use std::fmt::Write;
 use std::process::Command;
 use std::time::Duration;

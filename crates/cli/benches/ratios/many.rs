@@ -1,11 +1,13 @@
 //! Many machines: surveys, recordings, comparisons, and the texts that are replaced in what is sent.
 
 use crate::{Row, fastest, milliseconds, ratio, time};
-use build_setup_ready::compare::{Side, compare};
 use build_setup_ready::demo::{GUIDE, class};
-use build_setup_ready::privacy::Replacer;
-use build_setup_ready::{Described, GuideFile, Preflight, Surveying, guide, record, write};
+use build_setup_ready::{Described, GuideFile, Preflight, write};
 use serde::de::IgnoredAny;
+use setup_ready_core::compare::{Side, compare};
+use setup_ready_core::guide;
+use setup_ready_core::privacy::Replacer;
+use setup_ready_fleet::{Surveying, record};
 use std::sync::Arc;
 use std::time::Duration;
 

@@ -6,17 +6,19 @@ use crate::exit::Failure;
 use crate::look::closing::NextCommands;
 use crate::look::progress::ProgressLine;
 use crate::look::{Detail, Ink, Look, Paper};
-use build_setup_ready::elsewhere::Elsewhere;
-use build_setup_ready::guide::{Guide, Role};
-use build_setup_ready::probe::Permission;
-use build_setup_ready::report::Report;
-use build_setup_ready::selection::{Consent, Selection};
-use build_setup_ready::text::{join_words, nearest};
 use build_setup_ready::{
     Consents, Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, consent_to,
     other_owner, state_folder, told_in_file,
 };
-use build_setup_ready::{Recording, is_recorded_file, read_recording, text::Sanitised};
+use setup_ready_core::elsewhere::Elsewhere;
+use setup_ready_core::guide::{Guide, Role};
+use setup_ready_core::probe::Permission;
+use setup_ready_core::recording::Recording;
+use setup_ready_core::report::Report;
+use setup_ready_core::selection::{Consent, Selection};
+use setup_ready_core::text::Sanitised;
+use setup_ready_core::text::{join_words, nearest};
+use setup_ready_fleet::{is_recorded_file, read_recording};
 use std::io::Write;
 use std::path::Path;
 use std::sync::Arc;
@@ -284,7 +286,7 @@ fn note_about_roles(guide: &Guide, look: &Look) {
 pub(crate) fn next_commands(command: &str, typed: &Check, shown: &Shown, role: Option<&Role>) -> NextCommands {
     let mut words = vec![format!("setup-ready {command}")];
     let mut option = |name: &str, value: String| words.push(format!("--{name} {value}"));
-    let quoted = |text: &str| build_setup_ready::fix::quote(text, build_setup_ready::fix::Shell::Posix);
+    let quoted = |text: &str| setup_ready_core::fix::quote(text, setup_ready_core::fix::Shell::Posix);
     let guide = shown.guide.as_ref().map(|guide| quoted(&guide.display().to_string()));
     if let Some(guide) = &guide {
         option("guide", guide.clone());

@@ -3,10 +3,11 @@ use crate::arguments::{self, DeskFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Look, Paper, comparison};
 use crate::output;
-use build_setup_ready::compare::{Side, compare};
-use build_setup_ready::selection::Selection;
-use build_setup_ready::write::{comparison_html, comparison_json, comparison_markdown};
-use build_setup_ready::{GuideFile, Interrupt, NoSide, compared_for_others, is_recorded_file, side_in_file};
+use build_setup_ready::{GuideFile, Interrupt};
+use setup_ready_core::compare::{Side, compare};
+use setup_ready_core::selection::Selection;
+use setup_ready_fleet::{NoSide, compared_for_others, is_recorded_file, side_in_file};
+use setup_ready_fleet::{comparison_html, comparison_json, comparison_markdown};
 use std::path::{Path, PathBuf};
 
 /// The word for the machine that this runs on.

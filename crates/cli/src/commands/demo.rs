@@ -6,14 +6,14 @@ use crate::look::{Ink, Look, Paper, report};
 use crate::output;
 use build_setup_ready::demo::REPOSITORY;
 use build_setup_ready::demo::{GUIDE, MACHINES};
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::{self, Guide};
-use build_setup_ready::problem::Mistakes;
-use build_setup_ready::report::{Outcome, Report};
-use build_setup_ready::selection::Selection;
-use build_setup_ready::settled::Settled;
-use build_setup_ready::text::join_words;
 use build_setup_ready::{Described, GUIDE_FILE, Preflight};
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::{self, Guide};
+use setup_ready_core::problem::Mistakes;
+use setup_ready_core::report::{Outcome, Report};
+use setup_ready_core::selection::Selection;
+use setup_ready_core::settled::Settled;
+use setup_ready_core::text::join_words;
 use std::path::Path;
 
 /// The role that each machine's owner has, and which of them is shown in full.

@@ -3,8 +3,9 @@ use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Detail, Ink, Look, Paper, desk};
 use crate::output;
-use build_setup_ready::draft::Draft;
-use build_setup_ready::{GUIDE_FILE, Repository, write};
+use build_setup_ready::GUIDE_FILE;
+use setup_ready_core::draft::Draft;
+use setup_ready_maintainer::Repository;
 use std::path::{Path, PathBuf};
 
 /// Writes a first guide, or what a guide lacks.
@@ -29,7 +30,7 @@ pub(crate) fn run(typed: &arguments::Draft, shown: &Shown, look: &Look) -> Resul
         let repository = Repository::read(&file.folder(), depth);
         let draft = Draft::additions(&repository.statements, &file.guide);
         let nothing = draft.live.is_empty() && draft.systems.is_empty();
-        output::write(write::additions(&draft).as_bytes(), shown.output.as_deref())?;
+        output::write(setup_ready_maintainer::additions(&draft).as_bytes(), shown.output.as_deref())?;
         tell(look, |paper| {
             desk::left_out(paper, &repository.remarks);
             desk::additions(paper, &draft);
@@ -55,7 +56,7 @@ pub(crate) fn run(typed: &arguments::Draft, shown: &Shown, look: &Look) -> Resul
              A guide is written by hand too: setup-ready demo --into driftbuoy writes one to look at.",
         ));
     }
-    output::write(write::draft(&draft, &project_name(&folder)).as_bytes(), Some(&path))?;
+    output::write(setup_ready_maintainer::draft(&draft, &project_name(&folder)).as_bytes(), Some(&path))?;
     // The guide went into a file; what is said of it goes to the terminal.
     let look = &Look::detect(&Shown { output: None, ..shown.clone() });
     let mut paper = Paper::new(look);
@@ -77,7 +78,7 @@ fn tell(look: &Look, draw: impl FnOnce(&mut Paper<'_>)) {
 }
 
 fn safe(text: &str) -> String {
-    build_setup_ready::text::Sanitised::lines(text).to_string()
+    setup_ready_core::text::Sanitised::lines(text).to_string()
 }
 
 /// The folder that is read.

@@ -6,15 +6,15 @@ use crate::look::doing::Doing;
 use crate::look::report::{evidence, verdict_word};
 use crate::look::{Ink, Look, Paper};
 use crate::output;
-use build_setup_ready::cause::Cause;
-use build_setup_ready::guide::{Guide, GuideFix, Level, Requirement, Subject};
-use build_setup_ready::proofread::Rule;
-use build_setup_ready::report::Report;
-use build_setup_ready::selection::Selection;
-use build_setup_ready::settled::Settled;
-use build_setup_ready::text::join_words;
-use build_setup_ready::words::beyond_sight;
 use build_setup_ready::{GuideFile, Interrupt, Live, LoadError};
+use setup_ready_core::cause::Cause;
+use setup_ready_core::guide::{Guide, GuideFix, Level, Requirement, Subject};
+use setup_ready_core::proofread::Rule;
+use setup_ready_core::report::Report;
+use setup_ready_core::selection::Selection;
+use setup_ready_core::settled::Settled;
+use setup_ready_core::text::join_words;
+use setup_ready_core::words::beyond_sight;
 
 const COLUMN: usize = 13;
 

@@ -3,8 +3,8 @@ use crate::arguments::{self, PlanFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Ink, Look, Paper, plan};
 use crate::output;
-use build_setup_ready::report::{Outcome, Report};
 use build_setup_ready::{Interrupt, write};
+use setup_ready_core::report::{Outcome, Report};
 
 /// Checks as a preflight does, and shows only what to do.
 pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {

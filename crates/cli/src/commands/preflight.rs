@@ -3,9 +3,10 @@ use crate::arguments::{self, Check, Format, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Detail, Ink, Look, Paper, report};
 use crate::output;
-use build_setup_ready::report::Report;
-use build_setup_ready::text::join_words;
-use build_setup_ready::{GuideFile, Interrupt, Recorded, random_id, record, remembered_id, state_folder, write};
+use build_setup_ready::{GuideFile, Interrupt, random_id, remembered_id, state_folder, write};
+use setup_ready_core::report::Report;
+use setup_ready_core::text::join_words;
+use setup_ready_fleet::{Recorded, record};
 use std::cell::OnceCell;
 use std::io::Write;
 
@@ -55,17 +56,18 @@ impl Told<'_> {
             Format::Json => output::write_large(|writer| write::json(self.report, writer), output),
             Format::Markdown => {
                 let report = self.without_names(look)?;
-                output::write_large(|writer| write::markdown(report, writer), output)
+                output::write_large(|writer| setup_ready_forms::markdown(report, writer), output)
             }
             Format::Html => {
-                let page = write::html(self.without_names(look)?).map_err(|error| Failure::Software(error.to_string()))?;
+                let page =
+                    setup_ready_forms::html(self.without_names(look)?).map_err(|error| Failure::Software(error.to_string()))?;
                 output::write(page.as_bytes(), output)
             }
-            Format::Junit => output::write(write::junit(self.report).as_bytes(), output),
-            Format::Tap => output::write(write::tap(self.report).as_bytes(), output),
+            Format::Junit => output::write(setup_ready_forms::junit(self.report).as_bytes(), output),
+            Format::Tap => output::write(setup_ready_forms::tap(self.report).as_bytes(), output),
             Format::Sarif => {
                 let path = crate::results::from_here(&self.file.path);
-                output::write(write::sarif(self.report, &path, &self.file.text).as_bytes(), output)
+                output::write(setup_ready_forms::sarif(self.report, &path, &self.file.text).as_bytes(), output)
             }
         }
     }

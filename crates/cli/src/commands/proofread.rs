@@ -3,9 +3,11 @@ use crate::arguments::{self, RemarksFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Look, Paper, desk};
 use crate::output;
-use build_setup_ready::proofread::{Remark, corrected};
-use build_setup_ready::write::{Readers, remarks_json, remarks_sarif, write_whole};
-use build_setup_ready::{LoadError, Proof};
+use build_setup_ready::LoadError;
+use build_setup_ready::write::{Readers, write_whole};
+use setup_ready_core::proofread::{Remark, corrected};
+use setup_ready_maintainer::Proof;
+use setup_ready_maintainer::{remarks_json, remarks_sarif};
 use std::path::{Path, PathBuf};
 
 /// Reads the guide as its strictest reader does.
@@ -56,7 +58,7 @@ pub(crate) fn run(typed: &arguments::Proofread, shown: &Shown, look: &Look) -> R
 const MOST_ROUNDS: usize = 8;
 
 fn heavy(remarks: &[Remark]) -> usize {
-    remarks.iter().filter(|one| one.rule.family() == build_setup_ready::proofread::Family::Mistakes).count()
+    remarks.iter().filter(|one| one.rule.family() == setup_ready_core::proofread::Family::Mistakes).count()
 }
 
 /// The guide's text, also where it has mistakes: they are remarks too.

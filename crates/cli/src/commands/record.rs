@@ -4,9 +4,10 @@ use crate::ask;
 use crate::exit::{Failure, Status};
 use crate::look::{Detail, Ink, Look, Paper};
 use crate::output;
-use build_setup_ready::text::join_words;
-use build_setup_ready::write::recording_json;
-use build_setup_ready::{GuideFile, Interrupt, Recorded, random_id, record, remembered_id, state_folder};
+use build_setup_ready::{GuideFile, Interrupt, random_id, remembered_id, state_folder};
+use setup_ready_core::text::join_words;
+use setup_ready_fleet::recording_json;
+use setup_ready_fleet::{Recorded, record};
 use std::io::Write;
 use std::path::{Path, PathBuf};
 
@@ -48,7 +49,7 @@ pub(crate) fn run(typed: &arguments::Record, shown: &Shown, (interrupt, look): (
             Ink::Body,
         );
         let name = path.display().to_string();
-        let name = build_setup_ready::fix::quote(&name, build_setup_ready::fix::Shell::Posix);
+        let name = setup_ready_core::fix::quote(&name, setup_ready_core::fix::Shell::Posix);
         paper.copyable(2, &format!("setup-ready preflight --machine {name}"));
         let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
     }
@@ -75,7 +76,7 @@ fn tell(recorded: &Recorded, path: &Path, bytes: usize, look: &Look) {
         "What was looked at for {asked} requirements of {}: {} answers, {}.",
         recording.project,
         recording.answers.len(),
-        build_setup_ready::text::Size(bytes as u64)
+        setup_ready_core::text::Size(bytes as u64)
     );
     paper.block(0, &text, Ink::Strong);
     let all = recorded.replacer.replaced();

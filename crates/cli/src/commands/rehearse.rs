@@ -3,13 +3,12 @@ use crate::arguments::{self, RehearsalFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Look, Paper, rehearsal};
 use crate::output;
-use build_setup_ready::rehearsal::End;
-use build_setup_ready::write::{
-    Readers, Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown, write_whole,
-};
-use build_setup_ready::{
-    Described, GuideFile, NewExpectation, Rehearsal, expectation, is_recorded_file, read_text, recorded_name,
-};
+use build_setup_ready::write::{Readers, write_whole};
+use build_setup_ready::{Described, GuideFile, read_text};
+use setup_ready_core::rehearsal::End;
+use setup_ready_fleet::{is_recorded_file, recorded_name};
+use setup_ready_maintainer::{NewExpectation, Rehearsal, expectation};
+use setup_ready_maintainer::{Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown};
 use std::path::{Path, PathBuf};
 
 /// Tries the guide before newcomers do.

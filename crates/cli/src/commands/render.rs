@@ -3,10 +3,10 @@ use crate::arguments::{self, RenderAs, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Ink, Look, Paper};
 use crate::output;
-use build_setup_ready::outline::Outline;
-use build_setup_ready::script::script;
-use build_setup_ready::write::{guide_html, guide_markdown, into_text};
 use build_setup_ready::{LoadError, read_text};
+use setup_ready_core::outline::Outline;
+use setup_ready_core::script::script;
+use setup_ready_maintainer::{guide_html, guide_markdown, into_text};
 use std::io::Write;
 use std::path::Path;
 

@@ -4,13 +4,14 @@ use crate::exit::Failure;
 use crate::look::{Ink, Paper};
 use crate::output;
 use build_setup_ready::demo::{GUIDE, MACHINES, REPOSITORY};
-use build_setup_ready::draft::Draft;
-use build_setup_ready::guide::Guide;
-use build_setup_ready::outline::Outline;
-use build_setup_ready::proofread::{Evidence, proofread};
-use build_setup_ready::script::script;
-use build_setup_ready::write::{Rehearsed, guide_html, guide_markdown, into_text};
-use build_setup_ready::{Described, GUIDE_FILE, Rehearsal, statements_of};
+use build_setup_ready::{Described, GUIDE_FILE};
+use setup_ready_core::draft::Draft;
+use setup_ready_core::guide::Guide;
+use setup_ready_core::outline::Outline;
+use setup_ready_core::proofread::{Evidence, proofread};
+use setup_ready_core::script::script;
+use setup_ready_maintainer::{Rehearsal, statements_of};
+use setup_ready_maintainer::{Rehearsed, guide_html, guide_markdown, into_text};
 use std::path::Path;
 
 /// Where the labels end.

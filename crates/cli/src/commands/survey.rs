@@ -3,9 +3,10 @@ use crate::arguments::{self, By, Shown, SurveyFormat};
 use crate::exit::{Failure, Status};
 use crate::look::{Detail, Ink, Look, Paper, survey};
 use crate::output;
-use build_setup_ready::survey::{Dimension, WhatIf, WhatIfError};
-use build_setup_ready::write::{survey_html, survey_json};
-use build_setup_ready::{GuideFile, Interrupt, LoadError, RowForm, Surveying, Written, rows};
+use build_setup_ready::{GuideFile, Interrupt, LoadError};
+use setup_ready_core::survey::{Dimension, WhatIf, WhatIfError};
+use setup_ready_fleet::{RowForm, Surveying, Written, rows};
+use setup_ready_fleet::{survey_html, survey_json};
 use std::io::Write;
 
 /// Puts many reports together.
@@ -72,7 +73,7 @@ fn asked(text: &str, file: Option<&GuideFile>) -> Result<WhatIf, Failure> {
         Ok(_) => Ok(what_if),
         Err(error @ WhatIfError::NotInGuide(_)) => {
             let all = WhatIf::candidates(&file.guide);
-            let near = build_setup_ready::text::nearest(&what_if.of, all.iter().copied());
+            let near = setup_ready_core::text::nearest(&what_if.of, all.iter().copied());
             let note =
                 near.map_or_else(|| format!("Those that have one: {}.", all.join(", ")), |near| format!("Did you mean {near}?"));
             Err(word(error.to_string(), note))

@@ -3,16 +3,17 @@
 use crate::exit::Failure;
 use crate::look::{Ink, Paper};
 use crate::output;
-use build_setup_ready::compare::{Side, compare};
 use build_setup_ready::demo::{MACHINES, class};
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::{Guide, Level};
-use build_setup_ready::report::Report;
-use build_setup_ready::selection::Selection;
-use build_setup_ready::survey::{Dimension, Entry, Survey, Tally, WhatIf};
-use build_setup_ready::text::join_words;
-use build_setup_ready::write::recording_json;
-use build_setup_ready::{Described, GUIDE_FILE, GuideFile, Preflight, record};
+use build_setup_ready::{Described, GUIDE_FILE, GuideFile, Preflight};
+use setup_ready_core::compare::{Side, compare};
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::{Guide, Level};
+use setup_ready_core::report::Report;
+use setup_ready_core::selection::Selection;
+use setup_ready_core::survey::{Dimension, Entry, Survey, Tally, WhatIf};
+use setup_ready_core::text::join_words;
+use setup_ready_fleet::record;
+use setup_ready_fleet::recording_json;
 use std::path::Path;
 use std::sync::Arc;
 
@@ -72,7 +73,7 @@ fn beside(paper: &mut Paper<'_>, guide: &Arc<Guide>) -> Result<(), Failure> {
     sides.sort_by_key(|side| PAIR.iter().position(|name| *name == side.name));
     let found = compare(Some(guide), &sides);
     paper.labelled(2, ("compare", Ink::Strong), COLUMN, (&format!("{} For example:", found.summary()), Ink::Body));
-    let telling = |one: &&build_setup_ready::compare::Difference| {
+    let telling = |one: &&setup_ready_core::compare::Difference| {
         one.certain && one.deciding.len() == 1 && one.groups.last().is_some_and(|group| group.verdict == Verdict::Unmet)
     };
     for one in found.differences.iter().filter(telling).take(2) {

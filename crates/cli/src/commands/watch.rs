@@ -8,8 +8,8 @@ use crate::keyboard::{Heard, Keyboard};
 use crate::look::news::{News, Stand};
 use crate::look::{Detail, Look, Paper, closing, failure};
 use crate::output;
-use build_setup_ready::report::{Outcome, Report};
 use build_setup_ready::{GuideFile, Interrupt, Live, Watch};
+use setup_ready_core::report::{Outcome, Report};
 use std::path::Path;
 use std::time::Duration;
 

@@ -3,8 +3,9 @@ use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{Look, Paper, desk};
 use crate::output;
-use build_setup_ready::draft::Draft;
-use build_setup_ready::{WitnessError, guide, witness, witnessed, write};
+use setup_ready_core::draft::Draft;
+use setup_ready_core::{guide, witnessed};
+use setup_ready_maintainer::{WitnessError, witness};
 use std::io::Write;
 use std::path::Path;
 
@@ -26,7 +27,7 @@ pub(crate) fn run(typed: &arguments::Witness, shown: &Shown, look: &Look) -> Res
     let statements = witnessed::statements(&told.seen, &told.owners, &file.guide);
     let understated = witnessed::understated(&told.seen, &told.owners, &file.guide);
     let draft = Draft::additions(&statements, &file.guide);
-    let text = write::additions(&draft);
+    let text = setup_ready_maintainer::additions(&draft);
     let lacks = draft.live.len() + understated.len();
     if typed.correct && lacks > 0 {
         let ids = understated.iter().filter_map(|(index, _)| file.guide.requirements.get(*index)).map(|one| one.id.as_str());

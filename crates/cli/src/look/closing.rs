@@ -3,13 +3,13 @@
 use super::doing::Doing;
 use super::wording::{counted, level};
 use super::{Detail, Ink, Paper};
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::{GetWay, Level};
-use build_setup_ready::observation::Os;
-use build_setup_ready::report::{Outcome, Report};
-use build_setup_ready::settled::Settled;
-use build_setup_ready::text::join_words;
-use build_setup_ready::words::beyond_sight;
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::{GetWay, Level};
+use setup_ready_core::observation::Os;
+use setup_ready_core::report::{Outcome, Report};
+use setup_ready_core::settled::Settled;
+use setup_ready_core::text::join_words;
+use setup_ready_core::words::beyond_sight;
 
 /// A plan of so many steps fills a small screen: its first step is shown once more at the end.
 const LONG_PLAN: usize = 4;

@@ -2,9 +2,9 @@
 
 use super::report::verdict_word;
 use super::{Detail, Ink, Paper};
-use build_setup_ready::compare::{Comparison, Difference, Group, Spread};
-use build_setup_ready::guide::Level;
-use build_setup_ready::text::join_words;
+use setup_ready_core::compare::{Comparison, Difference, Group, Spread};
+use setup_ready_core::guide::Level;
+use setup_ready_core::text::join_words;
 
 /// More machines of one sort are only counted.
 const MOST_NAMED: usize = 6;

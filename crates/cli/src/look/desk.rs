@@ -3,11 +3,12 @@
 use super::failure::{Marked, excerpt};
 use super::wording::counted;
 use super::{Detail, Ink, Paper};
-use build_setup_ready::draft::{Draft, Proposal};
-use build_setup_ready::guide::Guide;
-use build_setup_ready::proofread::{Example, Family, Remark, Rule, Weight};
-use build_setup_ready::text::Size;
-use build_setup_ready::{FileRemark, GUIDE_FILE, Proof, Repository, Witnessed};
+use build_setup_ready::GUIDE_FILE;
+use setup_ready_core::draft::{Draft, Proposal};
+use setup_ready_core::guide::Guide;
+use setup_ready_core::proofread::{Example, Family, Remark, Rule, Weight};
+use setup_ready_core::text::Size;
+use setup_ready_maintainer::{FileRemark, Proof, Repository, Witnessed};
 use std::path::Path;
 
 /// More of them are only counted.

@@ -1,8 +1,8 @@
 //! How one thing to do is laid out, wherever it stands: commands to copy, a line to add, why this one, what to mind.
 
 use super::{Ink, Paper};
-use build_setup_ready::fix::Fix;
-use build_setup_ready::guide::{Edit, GuideFix};
+use setup_ready_core::fix::Fix;
+use setup_ready_core::guide::{Edit, GuideFix};
 
 /// What a fix and a guide's fix have in common.
 #[derive(Debug, Clone, Copy)]

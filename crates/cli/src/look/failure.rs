@@ -4,9 +4,9 @@ use super::{Colour, Ink, Look, Paper};
 use crate::exit::Failure;
 use annotate_snippets::renderer::DecorStyle;
 use annotate_snippets::{AnnotationKind, Level, Renderer, Snippet};
-use build_setup_ready::problem::ProblemKind;
-use build_setup_ready::text::Sanitised;
 use build_setup_ready::{GUIDE_FILE, LoadError};
+use setup_ready_core::problem::ProblemKind;
+use setup_ready_core::text::Sanitised;
 use std::io::Write;
 use std::ops::Range;
 
@@ -90,15 +90,15 @@ pub(crate) fn excerpt(problem: &Marked<'_>, number: &str, (path, text): (&str, &
     };
     let decor = if look.plain { DecorStyle::Ascii } else { DecorStyle::Unicode };
     let renderer = renderer.term_width(look.width).decor_style(decor);
-    let before = text.get(..build_setup_ready::text::floor_char_boundary(text, problem.span.start)).unwrap_or(text);
+    let before = text.get(..setup_ready_core::text::floor_char_boundary(text, problem.span.start)).unwrap_or(text);
     let line = before.matches('\n').count() + 1;
     let start = text
-        .get(..build_setup_ready::text::floor_char_boundary(text, problem.span.start))
+        .get(..setup_ready_core::text::floor_char_boundary(text, problem.span.start))
         .and_then(|before| before.rfind('\n'))
         .map_or(0, |at| at + 1);
     let from_start = text.get(start..).unwrap_or("");
     let source = from_start.lines().next().unwrap_or("");
-    let shown = source.get(..build_setup_ready::text::floor_char_boundary(source, 400)).unwrap_or(source);
+    let shown = source.get(..setup_ready_core::text::floor_char_boundary(source, 400)).unwrap_or(source);
     let (from, to) =
         (problem.span.start.saturating_sub(start).min(shown.len()), problem.span.end.saturating_sub(start).min(shown.len()));
     // What would act on the terminal keeps its width, so that the mark stays under its place.

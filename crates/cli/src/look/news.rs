@@ -1,11 +1,11 @@
 //! What is different from an earlier look, for whoever waits.
 
 use super::{Ink, Paper};
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::Requirement;
-use build_setup_ready::report::Report;
-use build_setup_ready::settled::Settled;
-use build_setup_ready::text::join_words;
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::Requirement;
+use setup_ready_core::report::Report;
+use setup_ready_core::settled::Settled;
+use setup_ready_core::text::join_words;
 use std::collections::BTreeMap;
 
 /// How each requirement stood: whether it was as it should be, and what was said of it.

@@ -1,9 +1,9 @@
 //! What a report is about; in a file or a pipe, where it is read from the top, also how it came out.
 
 use super::{Ink, Paper, closing};
-use build_setup_ready::observation::Surroundings;
-use build_setup_ready::report::{MachineSource, Report};
-use build_setup_ready::text::join_words;
+use setup_ready_core::observation::Surroundings;
+use setup_ready_core::report::{MachineSource, Report};
+use setup_ready_core::text::join_words;
 
 pub(super) fn draw(paper: &mut Paper<'_>, report: &Report) {
     let project = &report.guide.project;

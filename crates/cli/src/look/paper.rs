@@ -2,7 +2,7 @@
 
 use super::{Colour, Look};
 use anstyle::{AnsiColor, Style};
-use build_setup_ready::text::Sanitised;
+use setup_ready_core::text::Sanitised;
 use std::fmt::Write;
 
 /// What a piece of text is, which decides how it looks.

@@ -2,10 +2,10 @@
 
 use super::doing::Doing;
 use super::{Ink, Paper};
-use build_setup_ready::guide::{Requirement, Subject};
-use build_setup_ready::plan::Step;
-use build_setup_ready::report::Report;
-use build_setup_ready::text::{Size, capitalised, join_words};
+use setup_ready_core::guide::{Requirement, Subject};
+use setup_ready_core::plan::Step;
+use setup_ready_core::report::Report;
+use setup_ready_core::text::{Size, capitalised, join_words};
 
 /// More than these are only counted.
 const MOST_SETTLED: usize = 8;

@@ -3,11 +3,11 @@
 use super::Look;
 use super::report::verdict_word;
 use build_setup_ready::Progress;
-use build_setup_ready::finding::{Finding, Verdict};
-use build_setup_ready::fix::Shell;
-use build_setup_ready::guide::{Guide, Requirement};
-use build_setup_ready::text::Sanitised;
-use build_setup_ready::words::Words;
+use setup_ready_core::finding::{Finding, Verdict};
+use setup_ready_core::fix::Shell;
+use setup_ready_core::guide::{Guide, Requirement};
+use setup_ready_core::text::Sanitised;
+use setup_ready_core::words::Words;
 use std::io::Write;
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError};

@@ -3,12 +3,12 @@
 use super::report::verdict_word;
 use super::wording::counted;
 use super::{Detail, Ink, Look, Paper};
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::Guide;
-use build_setup_ready::observation::Os;
-use build_setup_ready::rehearsal::{End, Way, Ways};
-use build_setup_ready::text::join_words;
-use build_setup_ready::{Matrix, NewExpectation};
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::Guide;
+use setup_ready_core::observation::Os;
+use setup_ready_core::rehearsal::{End, Way, Ways};
+use setup_ready_core::text::join_words;
+use setup_ready_maintainer::{Matrix, NewExpectation};
 use std::collections::BTreeMap;
 use std::io::Write;
 use std::path::PathBuf;
@@ -204,7 +204,7 @@ pub(crate) fn failures(paper: &mut Paper<'_>, guide: &Guide, ways: &Ways) {
 
 /// Ways with one cause together: which requirements, on which systems.
 fn grouped<'w>(paper: &mut Paper<'_>, ways: &[&'w Way], id: &dyn Fn(usize) -> &'w str) {
-    let mut by_cause: BTreeMap<build_setup_ready::cause::Cause, Vec<&Way>> = BTreeMap::new();
+    let mut by_cause: BTreeMap<setup_ready_core::cause::Cause, Vec<&Way>> = BTreeMap::new();
     for way in ways {
         by_cause.entry(way.cause).or_default().push(way);
     }

@@ -4,12 +4,12 @@ use super::closing::NextCommands;
 pub(crate) use super::wording::counted;
 use super::wording::level;
 use super::{Detail, Ink, Look, Paper, closing, opening, plan};
-use build_setup_ready::finding::{CommandReason, DiskTrouble, LeftOut, LibraryTrouble, Reason, ToolTrouble, Verdict};
-use build_setup_ready::guide::{Level, Requirement, Subject};
-use build_setup_ready::known::Answer;
-use build_setup_ready::report::Report;
-use build_setup_ready::settled::Settled;
-use build_setup_ready::text::{Size, join_words};
+use setup_ready_core::finding::{CommandReason, DiskTrouble, LeftOut, LibraryTrouble, Reason, ToolTrouble, Verdict};
+use setup_ready_core::guide::{Level, Requirement, Subject};
+use setup_ready_core::known::Answer;
+use setup_ready_core::report::Report;
+use setup_ready_core::settled::Settled;
+use setup_ready_core::text::{Size, join_words};
 use std::collections::HashSet;
 
 /// More met things than this are only counted.

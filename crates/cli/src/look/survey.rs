@@ -1,10 +1,10 @@
 //! Many reports together: what stops most people first.
 
 use super::{Detail, Ink, Look, Paper};
-use build_setup_ready::guide::Level;
-use build_setup_ready::survey::{Share, Stop, Survey, date};
-use build_setup_ready::text::Size;
-use build_setup_ready::{Broken, Surveyed};
+use setup_ready_core::guide::Level;
+use setup_ready_core::survey::{Share, Stop, Survey, date};
+use setup_ready_core::text::Size;
+use setup_ready_fleet::{Broken, Surveyed};
 use std::io::Write;
 use std::sync::Mutex;
 use std::time::{Duration, Instant};

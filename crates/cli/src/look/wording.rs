@@ -1,8 +1,8 @@
 //! Small words that several parts of a report use.
 
-use build_setup_ready::guide::Level;
-use build_setup_ready::report::Report;
-use build_setup_ready::settled::Settled;
+use setup_ready_core::guide::Level;
+use setup_ready_core::report::Report;
+use setup_ready_core::settled::Settled;
 
 pub(crate) fn level(report: &Report, one: &Settled) -> Level {
     report.requirement(one).map_or(Level::Must, |requirement| requirement.level)

@@ -126,7 +126,7 @@ fn string<'v>(value: &'v Value, key: &str) -> Option<&'v str> {
 }
 
 fn bytes(value: Option<&str>) -> u64 {
-    value.map_or(0, |text| build_setup_ready::text::Size::parse(text).unwrap().0)
+    value.map_or(0, |text| setup_ready_core::text::Size::parse(text).unwrap().0)
 }
 
 fn quoted(text: &str) -> String {

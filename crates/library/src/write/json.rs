@@ -1,15 +1,15 @@
 //! JSON in which what a reader could not see, or take for something else, is escaped.
 
-use crate::text::{MOST_ACCENTS, Sanitised};
 use serde::Serialize;
 use serde_json::ser::{Formatter, PrettyFormatter};
+use setup_ready_core::text::{MOST_ACCENTS, Sanitised};
 use std::io::{self, Write};
 
 /// Writes a value as JSON. Every character that acts on a terminal, is not drawn, or is not what it looks like is a `\u` escape (RFC 8259, 7).
 ///
 /// # Errors
 /// When the writer fails.
-pub(crate) fn write_json(value: &impl Serialize, writer: impl Write) -> io::Result<()> {
+pub fn write_json(value: &impl Serialize, writer: impl Write) -> io::Result<()> {
     value.serialize(&mut serde_json::Serializer::with_formatter(writer, Escaping(PrettyFormatter::new())))?;
     Ok(())
 }

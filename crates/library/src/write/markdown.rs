@@ -4,7 +4,7 @@ use super::plan::line;
 use std::io::{self, Write};
 
 /// Anybody's text as one line of plain text.
-pub(super) fn plain(text: &str) -> String {
+pub fn plain(text: &str) -> String {
     let escaped = line(text).chars().fold(String::new(), |mut plain, c| {
         if "\\`*_[]<>#|&".contains(c) {
             plain.push('\\');
@@ -17,7 +17,7 @@ pub(super) fn plain(text: &str) -> String {
 }
 
 /// Anybody's text as code within a line.
-pub(super) fn code(text: &str) -> String {
+pub fn code(text: &str) -> String {
     let text = line(text);
     let fence = "`".repeat(longest_run(&text, '`') + 1);
     let pad = if text.starts_with('`') || text.ends_with('`') { " " } else { "" };
@@ -25,12 +25,12 @@ pub(super) fn code(text: &str) -> String {
 }
 
 /// How often a character stands in a row, at most.
-pub(super) fn longest_run(text: &str, c: char) -> usize {
+pub fn longest_run(text: &str, c: char) -> usize {
     text.split(|other| other != c).map(str::len).max().unwrap_or(0)
 }
 
 /// Lines as a block to be copied, within a list that is indented so far.
-pub(super) fn block(writer: &mut dyn Write, indent: &str, lines: &[&String]) -> io::Result<()> {
+pub fn block(writer: &mut dyn Write, indent: &str, lines: &[&String]) -> io::Result<()> {
     // Longer than any in the text (CommonMark, 4.5).
     let fence = "`".repeat(lines.iter().map(|text| longest_run(text, '`')).max().unwrap_or(0).max(3) + 1);
     writeln!(writer, "\n{indent}{fence}")?;

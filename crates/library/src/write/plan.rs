@@ -2,10 +2,10 @@
 
 use super::json::write_json;
 use super::markdown::{block, plain};
-use crate::guide::{Requirement, Then};
-use crate::plan::Step;
-use crate::report::Report;
-use crate::text::{Sanitised, join_words};
+use setup_ready_core::guide::{Requirement, Then};
+use setup_ready_core::plan::Step;
+use setup_ready_core::report::Report;
+use setup_ready_core::text::{Sanitised, join_words};
 use std::io::{self, Write};
 
 /// Writes the plan as JSON, version 1, ending with a line end.
@@ -18,16 +18,16 @@ pub fn plan_json(report: &Report, mut writer: impl Write) -> io::Result<()> {
 }
 
 /// One line of anybody's text: what would act on a terminal, or end the line, is made visible.
-pub(super) fn line(text: &str) -> String {
+pub fn line(text: &str) -> String {
     Sanitised::line(text).to_string()
 }
 
-pub(super) fn titles(report: &Report, step: &Step) -> String {
+pub fn titles(report: &Report, step: &Step) -> String {
     let titles = step.settles.iter().filter_map(|index| report.guide.requirements.get(*index)).map(Requirement::title);
     join_words(&titles.collect::<Vec<_>>(), "and")
 }
 
-pub(super) fn marks(step: &Step) -> String {
+pub fn marks(step: &Step) -> String {
     let presumed = step.fix.presumed.then_some("after that, most likely");
     let marks: Vec<&str> =
         presumed.into_iter().chain(step.fix.admin.then_some("needs admin rights")).chain(step.level.label()).collect();
@@ -35,7 +35,7 @@ pub(super) fn marks(step: &Step) -> String {
 }
 
 /// What is to be done after a step, so that it has an effect.
-pub(super) fn afterwards(then: Then) -> &'static str {
+pub fn afterwards(then: Then) -> &'static str {
     match then {
         Then::NewShell => "Then open a new terminal.",
         Then::SignIn => "Then sign out and in again.",
@@ -44,7 +44,7 @@ pub(super) fn afterwards(then: Then) -> &'static str {
 }
 
 /// What a step does, as an item of a list in Markdown: what to type, what to write into which file, and what to mind.
-pub(super) fn does(step: &Step, writer: &mut dyn Write) -> io::Result<()> {
+pub fn does(step: &Step, writer: &mut dyn Write) -> io::Result<()> {
     let lines: Vec<&String> = step.fix.run.iter().collect();
     if !lines.is_empty() {
         block(writer, "   ", &lines)?;
@@ -93,23 +93,23 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
 }
 
 /// Stands in commands where only the person knows what to write.
-pub(super) const YOURS: &str = "YOUR-VALUE";
+pub const YOURS: &str = "YOUR-VALUE";
 
 /// What to type to look again.
-pub(super) fn look_again(report: &Report) -> String {
+pub fn look_again(report: &Report) -> String {
     let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
     let stage = report.stage.and_then(|stage| report.guide.stages.get(stage)).map(|stage| format!(" --stage {}", stage.id));
     format!("setup-ready preflight{}{}", role.unwrap_or_default(), stage.unwrap_or_default())
 }
 
 /// For which machine a script is made, in a line.
-pub(super) fn made_for(report: &Report) -> String {
+pub fn made_for(report: &Report) -> String {
     let system = report.system.as_ref().map_or_else(|| "a system that could not be found out".to_owned(), ToString::to_string);
     line(&format!("It was made for one machine: {system}."))
 }
 
 /// What follows when all is done: the last line.
-pub(super) fn goodbye(report: &Report) -> String {
+pub fn goodbye(report: &Report) -> String {
     let then = report.plan.then.iter().max().map(|then| match then {
         Then::NewShell => "open a new terminal",
         Then::SignIn => "sign out completely and in again",
@@ -123,7 +123,7 @@ pub(super) fn goodbye(report: &Report) -> String {
 }
 
 /// A step for a person, as they read it when the script gets there, a line each: what to do and what to type.
-pub(super) fn errand(number: usize, step: &Step, not_allowed: bool) -> Vec<String> {
+pub fn errand(number: usize, step: &Step, not_allowed: bool) -> Vec<String> {
     let whose = if not_allowed { "For whoever looks after this machine" } else { "For you" };
     let mut lines = vec![format!("{whose}, step {number}: {}", line(&step.fix.say))];
     lines.extend(step.fix.run.iter().map(|command| format!("    {}", line(command))));

@@ -1,11 +1,11 @@
 //! The plan as a script for PowerShell, to be read before it is run: as `plan_sh`, for Windows.
 
 use super::plan::{errand, goodbye, line, look_again, made_for, marks, titles};
-use crate::fix::Shell;
-use crate::guide::Level;
-use crate::plan::Step;
-use crate::report::Report;
-use crate::text::Sanitised;
+use setup_ready_core::fix::Shell;
+use setup_ready_core::guide::Level;
+use setup_ready_core::plan::Step;
+use setup_ready_core::report::Report;
+use setup_ready_core::text::Sanitised;
 use std::io::{self, Write};
 
 /// What the script begins with: a step is named before it is done, and named again where it did not work; a person's step is shown and waited for; lines

@@ -1,14 +1,14 @@
 //! The plan as a script for sh, to be read before it is run.
 
 use super::plan::{YOURS, errand, goodbye, line, look_again, made_for, marks, titles};
-use crate::fix::{Shell, Source, quote};
-use crate::guide::{Edit, Level};
-use crate::known::Known;
-use crate::observation::{Observation, Os};
-use crate::plan::Step;
-use crate::probe::Probe;
-use crate::report::Report;
-use crate::text::{Sanitised, is_simple};
+use setup_ready_core::fix::{Shell, Source, quote};
+use setup_ready_core::guide::{Edit, Level};
+use setup_ready_core::known::Known;
+use setup_ready_core::observation::{Observation, Os};
+use setup_ready_core::plan::Step;
+use setup_ready_core::probe::Probe;
+use setup_ready_core::report::Report;
+use setup_ready_core::text::{Sanitised, is_simple};
 use std::io::{self, Write};
 use std::path::Path;
 

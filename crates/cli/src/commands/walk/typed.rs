@@ -1,7 +1,7 @@
 //! What the person types at a stop, and which requirement or word they mean.
 
-use build_setup_ready::cause::Cause;
-use build_setup_ready::guide::Guide;
+use setup_ready_core::cause::Cause;
+use setup_ready_core::guide::Guide;
 
 /// What the person wants at a stop.
 pub(super) enum Wish {
