@@ -1,6 +1,7 @@
 //! Which files of a repository are read. Nothing is followed out of it, nothing that its own rules ignore, and only so much of each.
 
 use super::format::{Node, json, toml, yaml};
+use super::names::Names;
 use super::readers::{ONLY_NAMES, for_file};
 use ignore::WalkBuilder;
 use ignore::overrides::OverrideBuilder;
@@ -16,31 +17,6 @@ const BROUGHT: [&str; 9] = [".git", "node_modules", "target", "vendor", "third_p
 /// Folders that belong to the root though they lie deeper.
 const OF_THE_ROOT: [&str; 9] =
     [".github/workflows", "docs", "doc", "scripts", "script", "tools", "ci", "gradle/wrapper", ".github"];
-
-/// The names of the files of a repository that mean something here.
-#[derive(Debug, Default)]
-pub(super) struct Names {
-    all: BTreeSet<String>,
-}
-
-impl Names {
-    pub(super) fn has(&self, path: &str) -> bool {
-        self.all.contains(path)
-    }
-
-    /// Whether a file of this name lies in a folder above that of this file.
-    pub(super) fn has_above(&self, path: &str, name: &str) -> bool {
-        let mut folder = path.rsplit_once('/').map_or("", |(folder, _)| folder);
-        while !folder.is_empty() {
-            folder = folder.rsplit_once('/').map_or("", |(above, _)| above);
-            let beside = if folder.is_empty() { name.to_owned() } else { format!("{folder}/{name}") };
-            if self.has(&beside) {
-                return true;
-            }
-        }
-        false
-    }
-}
 
 /// What a look through the folders came to.
 #[derive(Debug, Default)]

@@ -2,6 +2,7 @@
 
 mod files;
 mod format;
+mod names;
 mod readers;
 mod said;
 mod shell;

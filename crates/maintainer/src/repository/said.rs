@@ -1,7 +1,7 @@
 //! Where readers put what they find.
 
-use super::files::Names;
 use super::format::Unreadable;
+use super::names::Names;
 use setup_ready_core::guide::Language;
 use setup_ready_core::manager::Manager;
 use setup_ready_core::statement::{Brought, Firmness, Only, Place, Statement, Topic, brought_by, canonical};

@@ -1,6 +1,7 @@
 //! A whole repository's statements.
 
-use super::files::{self, Names};
+use super::files;
+use super::names::Names;
 use super::readers;
 use super::said::{Said, Source};
 use setup_ready_core::observation::Pinned;

@@ -7,18 +7,6 @@ use setup_ready_core::guide::Language;
 use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::{InstalledState, Leads, Observation};
 use setup_ready_core::problem::ProblemKind;
-use std::collections::HashMap;
-
-/// What is described of them.
-#[derive(Debug, Clone, Default)]
-pub(super) struct Components {
-    /// Modules by their language and their name, headers under an empty one.
-    modules: HashMap<(Language, String), InstalledState>,
-    /// The devices that are connected by USB, by vendor and product.
-    usb: Option<Vec<String>>,
-    /// By manager: the packages that are installed, with their versions.
-    installed: HashMap<Manager, HashMap<String, String>>,
-}
 
 pub(super) fn read(top: &Fields<'_>, shape: &mut Shape) {
     let components = &mut shape.contents.components;

@@ -1,52 +1,18 @@
 //! Files, variables, libraries, settings, the working copy, commands and limits of a described machine.
 
-use super::component::Components;
 use super::fields::{mode, named_texts, read_run, tables, texts};
-use super::shape::{Shape, resolve};
+use super::shape::{Contents, DescribedPath, Shape, resolve};
 use crate::read::{EnvEntry, env_value, sets_variable};
 use setup_ready_core::document::{Fields, MOST_TABLES, as_number, shortened};
 use setup_ready_core::guide::LimitKind;
 use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::{
-    Barrier, Candidate, CheckoutState, Fate, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Run,
-    Value, VariableState,
+    Barrier, Candidate, CheckoutState, Fate, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Value,
+    VariableState,
 };
 use setup_ready_core::problem::ProblemKind;
 use setup_ready_core::text::{Pattern, Size};
-use std::collections::{HashMap, HashSet};
-
-/// A file or a folder.
-#[derive(Debug, Clone, Default)]
-pub(super) struct DescribedPath {
-    pub(super) folder: bool,
-    pub(super) text: String,
-    pub(super) mode: Option<u32>,
-    pub(super) owner: Option<String>,
-    pub(super) open_to: Option<Vec<String>>,
-    pub(super) writable: Option<bool>,
-    pub(super) executable: Option<bool>,
-    pub(super) link_to: Option<String>,
-}
-
-/// What is described here. `None` is: it does not say.
-#[derive(Debug, Clone, Default)]
-pub(super) struct Contents {
-    pub(super) environment: HashMap<String, String>,
-    pub(super) paths: HashMap<String, DescribedPath>,
-    /// The least path of those that differ only in upper and lower case, by its small letters.
-    small: HashMap<String, String>,
-    /// The folders that something is in.
-    folders: HashSet<String>,
-    libraries: HashMap<String, LibraryState>,
-    pub(super) components: Components,
-    settings: Option<HashMap<String, String>>,
-    checkout: Option<CheckoutState>,
-    commands: HashMap<Vec<String>, Run>,
-    limits: HashMap<LimitKind, LimitState>,
-    locales: Option<Vec<String>>,
-    /// By manager: its packages with what it offers.
-    candidates: HashMap<Manager, HashMap<String, Offered>>,
-}
+use std::collections::HashMap;
 
 impl Contents {
     fn put(&mut self, path: String, described: DescribedPath) {

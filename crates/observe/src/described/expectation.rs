@@ -1,7 +1,7 @@
 //! What a described machine expects of a guide: that makes it a test of the guide.
 
 use super::fields::{tables, texts};
-use super::shape::Shape;
+use super::shape::{Expectation, Expected, Shape};
 use crate::Preflight;
 use setup_ready_core::cause::Cause;
 use setup_ready_core::document::{Fields, MOST_TABLES};
@@ -11,40 +11,6 @@ use setup_ready_core::guide::Guide;
 use setup_ready_core::report::{Outcome, Report};
 use setup_ready_core::selection::Selection;
 use std::sync::Arc;
-
-/// What a described machine expects of one requirement.
-#[derive(Debug, Clone, PartialEq, Eq)]
-#[non_exhaustive]
-pub struct Expected {
-    /// The requirement's id.
-    pub id: String,
-    /// The verdict.
-    pub verdict: Verdict,
-    /// The cause, where one is given.
-    pub cause: Option<Cause>,
-    /// Words that must stand in its message.
-    pub says: Vec<String>,
-    /// Words that must stand in a fix that is offered: in its words, its commands, or the lines that it adds.
-    pub offers: Vec<String>,
-}
-
-/// What a described machine expects of one preflight.
-#[derive(Debug, Clone, PartialEq, Eq, Default)]
-#[non_exhaustive]
-pub struct Expectation {
-    /// For this role; for everyone where there is none.
-    pub role: Option<String>,
-    /// What needs the running project is checked too.
-    pub after_start: bool,
-    /// The place where one is, as a person would say it.
-    pub place: Option<String>,
-    /// How the whole comes out.
-    pub outcome: Option<Outcome>,
-    /// Words that must stand in a message or a fix.
-    pub says: Vec<String>,
-    /// What comes of single requirements.
-    pub requirements: Vec<Expected>,
-}
 
 /// The words for outcomes.
 const OUTCOMES: [(&str, Outcome); 5] = [

@@ -14,7 +14,7 @@ mod shape;
 #[cfg(feature = "schema")]
 pub mod vocabulary;
 
-pub use expectation::{Expectation, Expected};
+pub use shape::{Expectation, Expected};
 
 use crate::guide_file::{LoadError, read_text};
 use crate::host::Host;

@@ -1,7 +1,7 @@
 //! Sockets, services, sites, names and networks of a described machine.
 
 use super::fields::{mode, texts};
-use super::shape::{Shape, binding, resolve};
+use super::shape::{Shape, Site, binding, resolve};
 use setup_ready_core::document::{Fields, MOST_TABLES, shortened};
 use setup_ready_core::guide::Protocol;
 use setup_ready_core::observation::{
@@ -10,34 +10,8 @@ use setup_ready_core::observation::{
 use setup_ready_core::probe::PortPlace;
 use setup_ready_core::problem::ProblemKind;
 use setup_ready_core::text::Pattern;
-use std::collections::{HashMap, HashSet};
+use std::collections::HashMap;
 use std::net::IpAddr;
-
-/// What is described here. `None` is: it does not say.
-#[derive(Debug, Clone, Default)]
-pub(super) struct Net {
-    sockets: HashMap<String, SocketState>,
-    /// By `host:port`, by that with a path, or by an address with or without its path.
-    sites: HashMap<String, Site>,
-    /// Where somebody answers for a path alone, by `host:port`.
-    answering_below: HashSet<String>,
-    pub(super) online: Option<bool>,
-    /// How many seconds the clock is ahead.
-    pub(super) clock_ahead_s: Option<i64>,
-    pub(super) networks: Option<Vec<Network>>,
-    pub(super) proxy: SystemProxy,
-    /// None where the description says nothing of services.
-    services: Option<HashMap<String, SystemService>>,
-    names: Option<HashMap<String, Vec<IpAddr>>>,
-}
-
-/// Somebody who answers, or does not.
-#[derive(Debug, Clone)]
-struct Site {
-    trouble: Option<Fetched>,
-    status: u16,
-    text: String,
-}
 
 impl Site {
     fn fails_to_connect(&self) -> bool {

@@ -1,16 +1,18 @@
 //! What a description says, before any question is put to it.
 
-use super::contents::Contents;
-use super::network::Net;
-use super::{Expectation, Expected};
-use setup_ready_core::guide::Protocol;
+use setup_ready_core::cause::Cause;
+use setup_ready_core::finding::Verdict;
+use setup_ready_core::guide::{Language, LimitKind, Protocol};
 use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::{
-    Account, Binding, CoreState, DeviceState, DiskLimit, Holder, Hypervisor, MemoryState, Observation, Processor, ProgramCopy,
-    Run, Surroundings, System,
+    Account, Binding, CheckoutState, CoreState, DeviceState, DiskLimit, Fetched, Holder, Hypervisor, InstalledState,
+    LibraryState, LimitState, MemoryState, Network, Observation, Offered, Processor, ProgramCopy, Run, SocketState, Surroundings,
+    System, SystemProxy, SystemService,
 };
 use setup_ready_core::probe::PortPlace;
-use std::collections::HashMap;
+use setup_ready_core::report::Outcome;
+use std::collections::{HashMap, HashSet};
+use std::net::IpAddr;
 
 /// A described machine. `None` is: it does not say.
 #[derive(Debug, Clone, Default)]
@@ -47,6 +49,110 @@ pub(super) struct Shape {
     pub(super) net: Net,
     pub(super) expected: Vec<Expected>,
     pub(super) expectations: Vec<Expectation>,
+}
+
+/// A file or a folder.
+#[derive(Debug, Clone, Default)]
+pub(super) struct DescribedPath {
+    pub(super) folder: bool,
+    pub(super) text: String,
+    pub(super) mode: Option<u32>,
+    pub(super) owner: Option<String>,
+    pub(super) open_to: Option<Vec<String>>,
+    pub(super) writable: Option<bool>,
+    pub(super) executable: Option<bool>,
+    pub(super) link_to: Option<String>,
+}
+
+/// What is described here. `None` is: it does not say.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Contents {
+    pub(super) environment: HashMap<String, String>,
+    pub(super) paths: HashMap<String, DescribedPath>,
+    /// The least path of those that differ only in upper and lower case, by its small letters.
+    pub(super) small: HashMap<String, String>,
+    /// The folders that something is in.
+    pub(super) folders: HashSet<String>,
+    pub(super) libraries: HashMap<String, LibraryState>,
+    pub(super) components: Components,
+    pub(super) settings: Option<HashMap<String, String>>,
+    pub(super) checkout: Option<CheckoutState>,
+    pub(super) commands: HashMap<Vec<String>, Run>,
+    pub(super) limits: HashMap<LimitKind, LimitState>,
+    pub(super) locales: Option<Vec<String>>,
+    /// By manager: its packages with what it offers.
+    pub(super) candidates: HashMap<Manager, HashMap<String, Offered>>,
+}
+
+/// What is described of them.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Components {
+    /// Modules by their language and their name, headers under an empty one.
+    pub(super) modules: HashMap<(Language, String), InstalledState>,
+    /// The devices that are connected by USB, by vendor and product.
+    pub(super) usb: Option<Vec<String>>,
+    /// By manager: the packages that are installed, with their versions.
+    pub(super) installed: HashMap<Manager, HashMap<String, String>>,
+}
+
+/// What is described here. `None` is: it does not say.
+#[derive(Debug, Clone, Default)]
+pub(super) struct Net {
+    pub(super) sockets: HashMap<String, SocketState>,
+    /// By `host:port`, by that with a path, or by an address with or without its path.
+    pub(super) sites: HashMap<String, Site>,
+    /// Where somebody answers for a path alone, by `host:port`.
+    pub(super) answering_below: HashSet<String>,
+    pub(super) online: Option<bool>,
+    /// How many seconds the clock is ahead.
+    pub(super) clock_ahead_s: Option<i64>,
+    pub(super) networks: Option<Vec<Network>>,
+    pub(super) proxy: SystemProxy,
+    /// None where the description says nothing of services.
+    pub(super) services: Option<HashMap<String, SystemService>>,
+    pub(super) names: Option<HashMap<String, Vec<IpAddr>>>,
+}
+
+/// Somebody who answers, or does not.
+#[derive(Debug, Clone)]
+pub(super) struct Site {
+    pub(super) trouble: Option<Fetched>,
+    pub(super) status: u16,
+    pub(super) text: String,
+}
+
+/// What a described machine expects of one requirement.
+#[derive(Debug, Clone, PartialEq, Eq)]
+#[non_exhaustive]
+pub struct Expected {
+    /// The requirement's id.
+    pub id: String,
+    /// The verdict.
+    pub verdict: Verdict,
+    /// The cause, where one is given.
+    pub cause: Option<Cause>,
+    /// Words that must stand in its message.
+    pub says: Vec<String>,
+    /// Words that must stand in a fix that is offered: in its words, its commands, or the lines that it adds.
+    pub offers: Vec<String>,
+}
+
+/// What a described machine expects of one preflight.
+#[derive(Debug, Clone, PartialEq, Eq, Default)]
+#[non_exhaustive]
+pub struct Expectation {
+    /// For this role; for everyone where there is none.
+    pub role: Option<String>,
+    /// What needs the running project is checked too.
+    pub after_start: bool,
+    /// The place where one is, as a person would say it.
+    pub place: Option<String>,
+    /// How the whole comes out.
+    pub outcome: Option<Outcome>,
+    /// Words that must stand in a message or a fix.
+    pub says: Vec<String>,
+    /// What comes of single requirements.
+    pub requirements: Vec<Expected>,
 }
 
 /// A filesystem.

@@ -1,6 +1,7 @@
 //! Starting programs with limits: no shell, no input, a time limit, bounded output, and nothing left behind.
 
 mod around;
+mod limits;
 #[cfg(windows)]
 mod loader;
 #[cfg(unix)]
@@ -9,21 +10,18 @@ mod poll;
 mod threads;
 
 pub(crate) use around::{Apart, Around, system_root};
+pub(crate) use limits::Limits;
 #[cfg(unix)]
 use poll::collect;
 #[cfg(windows)]
 use threads::collect;
 
-use crate::host::Interrupt;
 use setup_ready_core::observation::{Run, RunEnd, StartFailure};
 use std::io::ErrorKind;
 use std::path::Path;
-use std::process::{Command, ExitStatus, Stdio};
+use std::process::{Command, Stdio};
 use std::sync::{PoisonError, RwLock, RwLockWriteGuard};
 use std::time::Duration;
-
-/// How much of each output stream is kept, in bytes; what comes after is read and dropped.
-pub(crate) const KEPT_BYTES: usize = 64 << 10;
 
 /// The variable by which a process that is kept by another of the same program knows that one's number; nothing that is started has it.
 pub const KEPT_BY: &str = "SETUP_READY_KEPT_BY";
@@ -35,20 +33,6 @@ static STARTING: RwLock<()> = RwLock::new(());
 /// ends would miss one that is started in between.
 pub fn start_nothing_more() -> RwLockWriteGuard<'static, ()> {
     STARTING.write().unwrap_or_else(PoisonError::into_inner)
-}
-
-/// How long a grandchild may hold the output open after the program itself has ended.
-const GRACE: Duration = Duration::from_millis(250);
-
-/// What a program may take.
-#[derive(Debug, Clone)]
-pub(crate) struct Limits {
-    /// How long it may run.
-    pub time: Duration,
-    /// Ends it early.
-    pub interrupt: Interrupt,
-    /// What it finds in its environment besides.
-    pub environment: &'static [(&'static str, &'static str)],
 }
 
 /// Runs a program to its end, or to its limits.
@@ -130,42 +114,6 @@ fn why(error: &std::io::Error, path: &Path) -> StartFailure {
     } else {
         StartFailure::Other
     }
-}
-
-/// One output stream, bounded.
-#[derive(Debug, Default)]
-struct Kept {
-    bytes: Vec<u8>,
-    cut: bool,
-}
-
-impl Kept {
-    fn take(&mut self, more: &[u8]) {
-        let room = KEPT_BYTES.saturating_sub(self.bytes.len());
-        self.cut |= more.len() > room;
-        self.bytes.extend(more.iter().take(room));
-    }
-
-    fn text(&self) -> String {
-        String::from_utf8_lossy(&self.bytes).into_owned()
-    }
-}
-
-fn finished(end: RunEnd, streams: &[Kept; 2]) -> Run {
-    let [stdout, stderr] = streams;
-    Run { end, stdout: stdout.text(), stderr: stderr.text(), cut: stdout.cut || stderr.cut }
-}
-
-fn end_of(status: ExitStatus) -> RunEnd {
-    #[cfg(unix)]
-    if let Some(signal) = std::os::unix::process::ExitStatusExt::signal(&status) {
-        return RunEnd::Signal(signal);
-    }
-    RunEnd::Exit(status.code().unwrap_or(-1))
-}
-
-fn time_up(limits: &Limits) -> RunEnd {
-    RunEnd::TimeUp(u64::try_from(limits.time.as_millis()).unwrap_or(u64::MAX))
 }
 
 #[cfg(all(test, unix))]

@@ -1,6 +1,6 @@
 //! Collecting a child's output on Unix: one thread waits for both pipes at once, so that starting many programs stays cheap.
 
-use super::{GRACE, Kept, Limits, end_of, finished, time_up};
+use super::limits::{GRACE, Kept, Limits, end_of, finished, time_up};
 use rustix::event::{PollFd, PollFlags, Timespec, poll};
 use rustix::process::{Pid, Signal, kill_process_group};
 use setup_ready_core::observation::{Run, RunEnd};

@@ -1,6 +1,7 @@
 #![allow(clippy::unwrap_used, reason = "helpers of tests may be blunt")]
+use super::limits::KEPT_BYTES;
 use super::{Apart, Around};
-use super::{KEPT_BYTES, Limits, run};
+use super::{Limits, run};
 use crate::host::Interrupt;
 use rstest::rstest;
 use setup_ready_core::observation::{Run, RunEnd, StartFailure};

@@ -1,6 +1,6 @@
 //! Collecting a child's output on Windows, where pipes cannot be waited for together: a thread for each.
 
-use super::{GRACE, Kept, Limits, end_of, finished, time_up};
+use super::limits::{GRACE, Kept, Limits, end_of, finished, time_up};
 use crate::windows_calls::{Job, resume};
 use setup_ready_core::observation::{Run, RunEnd, StartFailure};
 use std::io::Read;
