@@ -2,7 +2,7 @@
 
 use crate::keyboard;
 use crate::look::{Ink, Look, Paper};
-use build_setup_ready::{Ask, Consents, OtherUser};
+use build_setup_ready::{Ask, Consents, ForeignOwner};
 use setup_ready_core::guide::Guide;
 use setup_ready_core::text::join_words;
 use std::io::{IsTerminal, Write};
@@ -61,7 +61,7 @@ pub(crate) fn role(guide: &Guide, look: &Look) -> Option<usize> {
 }
 
 /// Asks whether a guide of another user is to be used; the yes holds until this program ends.
-pub(crate) fn other_owner(path: &Path, owner: &OtherUser, look: &Look) -> bool {
+pub(crate) fn other_owner(path: &Path, owner: &ForeignOwner, look: &Look) -> bool {
     static AGREED: Mutex<Option<u32>> = Mutex::new(None);
     let mut agreed = AGREED.lock().unwrap_or_else(PoisonError::into_inner);
     if *agreed == Some(owner.number) {

@@ -1,6 +1,6 @@
 //! Exit statuses, and the failures that lead to some of them.
 
-use build_setup_ready::{LoadError, OtherUser};
+use build_setup_ready::{ForeignOwner, LoadError};
 use setup_ready_core::report::Outcome;
 use std::path::PathBuf;
 use std::process::ExitCode;
@@ -77,7 +77,7 @@ pub(crate) enum Failure {
         /// Which guide.
         path: PathBuf,
         /// Whose it is.
-        owner: OtherUser,
+        owner: ForeignOwner,
     },
     /// The guide that was found is a link to somewhere else.
     #[error("{} is a link that leads out of the project", .0.display())]

@@ -9,13 +9,13 @@ use crate::inquiry::{Context, Inquiry, Stop};
 use crate::kinds::any_of::fix::cheapest_first;
 use crate::prelude::*;
 use crate::probe::Probe;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 
 /// What came of an assessment.
 #[derive(Debug)]
 pub(crate) enum Assessment {
     /// A finding, with the fixes that fit this machine.
-    Settled(Settled),
+    RequirementResult(RequirementResult),
     /// These must be answered first.
     Ask {
         /// Questions to the machine.
@@ -31,10 +31,14 @@ pub(crate) enum Assessment {
 pub(crate) fn assess(context: Context<'_>, index: usize, found: Option<&Arc<Finding>>) -> Assessment {
     let mut inquiry = Inquiry::new(context);
     let Some(requirement) = context.guide.requirements.get(index) else {
-        return Assessment::Settled(Settled::new(index, Finding::new(Conclusion::LeftOut(LeftOut::OtherMachine)), Vec::new()));
+        return Assessment::RequirementResult(RequirementResult::new(
+            index,
+            Finding::new(Conclusion::LeftOut(LeftOut::OtherMachine)),
+            Vec::new(),
+        ));
     };
     let finding = match settle(&mut inquiry, (index, requirement), found) {
-        Ok(settled) => return Assessment::Settled(settled),
+        Ok(settled) => return Assessment::RequirementResult(settled),
         Err(finding) => finding,
     };
     let (probes, requirements) = inquiry.into_open();
@@ -46,7 +50,7 @@ fn settle(
     inquiry: &mut Inquiry<'_>,
     (index, requirement): (usize, &Requirement),
     found: Option<&Arc<Finding>>,
-) -> Result<Settled, Option<Arc<Finding>>> {
+) -> Result<RequirementResult, Option<Arc<Finding>>> {
     let finding = if let Some(found) = found {
         Arc::clone(found)
     } else {
@@ -69,9 +73,9 @@ fn settle(
                 finding.cause(),
                 kind.word()
             );
-            Ok(Settled::new(index, finding, fixes))
+            Ok(RequirementResult::new(index, finding, fixes))
         }
         Err(Stop::Pending) => Err(Some(finding)),
-        Err(Stop::NoAnswer(_)) => Ok(Settled::new(index, finding, Vec::new())),
+        Err(Stop::NoAnswer(_)) => Ok(RequirementResult::new(index, finding, Vec::new())),
     }
 }

@@ -17,7 +17,7 @@ use crate::observation::Observation;
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Selection;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use alloc::collections::VecDeque;
 use hashbrown::HashMap;
 
@@ -43,7 +43,7 @@ pub struct Finished {
     /// What was learnt about the machine.
     pub known: Known,
     /// What came of each requirement that was begun, in the order of the guide.
-    pub settled: Vec<Settled>,
+    pub settled: Vec<RequirementResult>,
     /// The guide, as it is with the values that are set here.
     pub guide: Arc<Guide>,
     /// The index of the place where one is, of those that the guide names.
@@ -62,7 +62,7 @@ pub struct Driver {
     guide: Arc<Guide>,
     selection: Selection,
     known: Known,
-    settled: Vec<Option<Settled>>,
+    settled: Vec<Option<RequirementResult>>,
     /// How many answers each requirement still waits for; `None` is: not asked for.
     open: Vec<Option<usize>>,
     ports: GuidePorts,
@@ -249,7 +249,7 @@ impl Driver {
         let settled = begun
             .map(|(index, _)| {
                 let settled = self.settled.get_mut(index).and_then(Option::take);
-                settled.unwrap_or_else(|| Settled::new(index, Finding::new(General::Interrupted.into()), Vec::new()))
+                settled.unwrap_or_else(|| RequirementResult::new(index, Finding::new(General::Interrupted.into()), Vec::new()))
             })
             .collect();
         Finished { known: self.known, settled, guide: self.guide, place }
@@ -300,7 +300,7 @@ impl Driver {
         }
         let found = self.told.get(index).and_then(Option::clone);
         match assess(self.context(), index, found.as_ref()) {
-            Assessment::Settled(settled) => {
+            Assessment::RequirementResult(settled) => {
                 self.tell(index, &settled.finding);
                 if let Some(slot) = self.settled.get_mut(index) {
                     *slot = Some(settled);

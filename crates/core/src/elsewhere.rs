@@ -7,7 +7,7 @@ use alloc::collections::BTreeMap;
 /// What a report from another place says of the requirements that belong there.
 #[derive(Debug, Clone, PartialEq, Eq)]
 #[non_exhaustive]
-pub struct Elsewhere {
+pub struct PlaceReport {
     /// The index of the place.
     pub place: usize,
     /// The verdicts that were found there, by the index of the requirement; what was left out there is not among them.
@@ -16,7 +16,7 @@ pub struct Elsewhere {
     pub started: Option<String>,
 }
 
-impl Elsewhere {
+impl PlaceReport {
     /// What was found at a place.
     pub fn new(place: usize, verdicts: impl IntoIterator<Item = (usize, Verdict)>, started: Option<String>) -> Self {
         Self { place, verdicts: verdicts.into_iter().collect(), started }

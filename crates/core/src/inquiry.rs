@@ -8,7 +8,7 @@ use crate::known::{Answer, Known};
 use crate::ledger::DiskLedger;
 use crate::manager::Manager;
 use crate::observation::{
-    Account, Barrier, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder,
+    AccessDenied, Account, Binding, Candidate, CheckoutState, Connection, CoreState, DeviceState, DiskRoom, Fetched, Holder,
     Hypervisor, InstalledState, Leads, LibraryState, LimitState, ManagerState, MemoryState, Network, Observation, Os, PathState,
     Pinned, Processor, ProgramCopy, Recorded, Run, SettingNumber, SettingText, SocketState, Surroundings, System, SystemProxy,
     SystemService, Value, VariableState, Way,
@@ -16,7 +16,7 @@ use crate::observation::{
 use crate::prelude::*;
 use crate::probe::{Permission, PortPlace, Probe};
 use crate::selection::Selection;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use crate::text::Pattern;
 use crate::version::Version;
 use core::cell::RefCell;
@@ -50,7 +50,7 @@ pub(crate) struct Context<'a> {
     /// The versions that were found in what programs print.
     pub versions: &'a FoundVersions,
     /// What came of each requirement so far.
-    pub settled: &'a [Option<Settled>],
+    pub settled: &'a [Option<RequirementResult>],
     /// What all disk requirements need together, once it is known.
     pub disk_ledger: Option<&'a DiskLedger>,
 }
@@ -140,7 +140,7 @@ impl<'a> Inquiry<'a> {
     ///
     /// # Errors
     /// When it is still to come.
-    pub(crate) fn settled(&mut self, index: usize) -> Result<&'a Settled, Stop> {
+    pub(crate) fn settled(&mut self, index: usize) -> Result<&'a RequirementResult, Stop> {
         if let Some(Some(settled)) = self.context.settled.get(index) {
             return Ok(settled);
         }
@@ -302,7 +302,7 @@ questions! {
     startup_line(file: &str, line: &str) -> bool = StartupLine,
         Probe::StartupLine { file: file.to_owned(), line: line.to_owned() };
     /// Whether all that is in a folder is this user's to change.
-    within(path: &str) -> Option<Barrier> = Within, Probe::Within { path: path.to_owned() };
+    within(path: &str) -> Option<AccessDenied> = Within, Probe::Within { path: path.to_owned() };
     /// Where a variable is set.
     variable(name: &str, env_file: Option<&str>, pattern: Option<&Pattern>) -> VariableState = Variable,
         Probe::Variable { name: name.to_owned(), env_file: env_file.map(ToOwned::to_owned), pattern: source(pattern) };

@@ -6,7 +6,7 @@ use crate::fix::Fix;
 use crate::guide::{Guide, Requirement};
 use crate::observation::Os;
 use crate::prelude::*;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 
 /// One way to fail: a machine on which everything is met but one requirement.
 #[derive(Debug, Clone, PartialEq)]
@@ -114,7 +114,7 @@ fn ends(count: usize) -> &'static str {
 
 impl Way {
     /// What came of a requirement on a machine that was made for this; `cured` says whether what it advises meets it, where that was tried.
-    pub fn of(guide: &Guide, settled: &Settled, system: Os, message: String, cured: bool) -> Option<Self> {
+    pub fn of(guide: &Guide, settled: &RequirementResult, system: Os, message: String, cured: bool) -> Option<Self> {
         let requirement = guide.requirements.get(settled.index)?;
         let cause = settled.finding.cause()?;
         let fix = settled.fixes.first().cloned();
@@ -140,7 +140,7 @@ fn end(requirement: &Requirement, cause: Cause, fixes: &[Fix]) -> End {
 }
 
 /// Whether what came of a requirement leaves the newcomer without anything to do.
-pub fn is_left_alone(requirement: &Requirement, settled: &Settled) -> bool {
+pub fn is_left_alone(requirement: &Requirement, settled: &RequirementResult) -> bool {
     let cause = settled.finding.cause().filter(|_| settled.finding.verdict() == Verdict::Unmet);
     cause.is_some_and(|cause| end(requirement, cause, &settled.fixes) == End::Nothing)
 }

@@ -7,7 +7,7 @@ use crate::prelude::*;
 /// What came of one requirement: its finding, with the fixes that fit this machine.
 #[derive(Debug, Clone)]
 #[non_exhaustive]
-pub struct Settled {
+pub struct RequirementResult {
     /// Its index in the guide.
     pub index: usize,
     /// Its finding.
@@ -16,7 +16,7 @@ pub struct Settled {
     pub fixes: Arc<[Fix]>,
 }
 
-impl Settled {
+impl RequirementResult {
     /// What came of the requirement with this index.
     pub fn new(index: usize, finding: impl Into<Arc<Finding>>, fixes: Vec<Fix>) -> Self {
         Self { index, finding: finding.into(), fixes: fixes.into() }

@@ -4,7 +4,7 @@ use crate::guide::{Guide, Level};
 use crate::manager::Manager;
 use crate::packages::packages_for;
 use crate::prelude::*;
-use crate::statement::{Brought, Firmness, Place, Statement, Topic, brought_by, requirement_for};
+use crate::statement::{Confidence, Place, Provided, Statement, Topic, package_provides, requirement_for};
 use alloc::collections::{BTreeMap, BTreeSet};
 
 /// What a build was seen to use.
@@ -84,7 +84,7 @@ impl Owners {
     /// Under what name people install a package of which nobody here knows what it brings: one that they asked for and that needs it.
     fn known_as<'o>(&'o self, package: &'o str) -> &'o str {
         let manager = self.manager.unwrap_or(Manager::Apt);
-        let unknown = |name: &str| brought_by(manager, name) == Brought::Unknown;
+        let unknown = |name: &str| package_provides(manager, name) == Provided::Unknown;
         if self.asked_for.contains(package) || !unknown(package) {
             return package;
         }
@@ -302,13 +302,13 @@ fn of_package(package: &str, used: &Used<'_>, owners: &Owners, guide: Option<&Gu
         one.package = Some((manager, package.to_owned()));
         one
     };
-    let mut topics: Vec<Topic> = match brought_by(manager, package) {
-        Brought::Topics(topics) => topics,
-        Brought::Nothing => return Vec::new(),
-        Brought::Unknown if !used.programs.is_empty() => {
+    let mut topics: Vec<Topic> = match package_provides(manager, package) {
+        Provided::Topics(topics) => topics,
+        Provided::Nothing => return Vec::new(),
+        Provided::Unknown if !used.programs.is_empty() => {
             used.programs.iter().map(|(name, _)| Topic::Tool(name.clone())).collect()
         }
-        Brought::Unknown => {
+        Provided::Unknown => {
             owners.descriptions.get(package).into_iter().flatten().take(1).map(|name| Topic::Library(name.clone())).collect()
         }
     };
@@ -332,7 +332,7 @@ fn started_words(started: &Started) -> String {
 }
 
 fn statement(topic: Topic, words: String) -> Statement {
-    Statement::new(topic, Firmness::Pinned, Place { file: words.into(), line: 0, item: String::new() })
+    Statement::new(topic, Confidence::Pinned, Place { file: words.into(), line: 0, item: String::new() })
 }
 
 #[cfg(test)]

@@ -11,7 +11,7 @@ use setup_ready_core::catalogue;
 use setup_ready_core::document::{self, Fields, MOST_TABLES};
 use setup_ready_core::privacy::Replacer;
 use setup_ready_core::problem::Problems;
-use setup_ready_core::version::{Asked, Fit, Range, Version, find, refuses};
+use setup_ready_core::version::{Asked, Range, RangeMatch, Version, find, refuses};
 
 struct Captured {
     name: String,
@@ -55,7 +55,7 @@ fn score(tools: &[Captured], catalogued: bool) -> Score {
         let holds = texts.iter().any(|text| text.contains(tool.version.text()));
         let wanted = Range::parse(&format!("= {}", tool.version)).unwrap();
         match found {
-            Some(version) if wanted.fit(&version) == Fit::Inside => score.right += 1,
+            Some(version) if wanted.fit(&version) == RangeMatch::Inside => score.right += 1,
             None if !holds => score.right += 1,
             None => score.missed.push(format!("{} {}", tool.name, tool.version)),
             Some(version) => score.wrong.push(format!("{} {}, found {version}", tool.name, tool.version)),

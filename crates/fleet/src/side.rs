@@ -18,7 +18,7 @@ use std::sync::Arc;
 /// Why a file is no machine that can be compared.
 #[derive(Debug, thiserror::Error)]
 #[non_exhaustive]
-pub enum NoSide {
+pub enum CompareError {
     /// It is no recording and no report that can be used.
     #[error(transparent)]
     File(#[from] NotRecording),
@@ -97,10 +97,10 @@ impl From<EvidenceRead> for Fact {
 ///
 /// # Errors
 /// When the file cannot be read or used, or is of another project.
-pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection) -> Result<Side, NoSide> {
+pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection) -> Result<Side, CompareError> {
     if !crate::is_recorded_file(path) {
         let described = Described::load(path)?;
-        return side_of(described.machine_name(), &described, file.ok_or(NoSide::NoGuide)?, selection);
+        return side_of(described.machine_name(), &described, file.ok_or(CompareError::NoGuide)?, selection);
     }
     let name = crate::recorded_name(path);
     let text = read_bounded(path)?;
@@ -108,10 +108,10 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
     // Both say a format; what they have else tells which of them it is.
     let problem = match recording(&text) {
         Ok(recording) => {
-            let file = file.ok_or(NoSide::NoGuide)?;
+            let file = file.ok_or(CompareError::NoGuide)?;
             let project = &file.guide.project.name;
             if recording.project != *project {
-                return Err(NoSide::OtherProject(recording.project.clone(), project.clone()));
+                return Err(CompareError::OtherProject(recording.project.clone(), project.clone()));
             }
             return side_of(&name, &recording, file, selection);
         }
@@ -121,7 +121,7 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
     match serde_json::from_str::<ReportRead>(&text) {
         Ok(report) => {
             if let Some(file) = file.filter(|file| file.guide.project.name != report.project) {
-                return Err(NoSide::OtherProject(report.project, file.guide.project.name.clone()));
+                return Err(CompareError::OtherProject(report.project, file.guide.project.name.clone()));
             }
             if let Some(counts) = &report.counts {
                 counts.is_whole(report.requirements.iter().filter(|one| !one.is_alternative).count() as u64)?;
@@ -137,7 +137,7 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
 ///
 /// # Errors
 /// When the selection is of another guide.
-pub fn side_of(name: &str, host: &dyn Host, file: &GuideFile, selection: &Selection) -> Result<Side, NoSide> {
+pub fn side_of(name: &str, host: &dyn Host, file: &GuideFile, selection: &Selection) -> Result<Side, CompareError> {
     let preflight = Preflight::new(Arc::clone(&file.guide)).select(selection.clone());
     Ok(Side::of(name, &preflight.run(host)?))
 }

@@ -23,7 +23,7 @@ pub fn xml(text: &str) -> String {
 
 /// What came of a case.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Came {
+pub enum CaseResult {
     /// It is as it should be.
     Well,
     /// It was left out, for this reason.
@@ -38,9 +38,9 @@ pub enum Came {
 #[derive(Debug)]
 pub struct Case {
     pub name: String,
-    pub came: Came,
+    pub came: CaseResult,
     /// How long it took, in milliseconds.
-    pub took_ms: u64,
+    pub elapsed_ms_of: u64,
 }
 
 fn seconds(ms: u64) -> String {
@@ -59,11 +59,11 @@ pub struct Suites {
 impl Suites {
     /// Adds a suite.
     pub fn add(&mut self, name: &str, cases: &[Case]) {
-        let count = |is: fn(&Came) -> bool| cases.iter().filter(|case| is(&case.came)).count();
+        let count = |is: fn(&CaseResult) -> bool| cases.iter().filter(|case| is(&case.came)).count();
         let (failures, errors) =
-            (count(|came| matches!(came, Came::Failed(..))), count(|came| matches!(came, Came::Unknown(..))));
-        let skipped = count(|came| matches!(came, Came::Skipped(_)));
-        let (name, took) = (xml(name), seconds(cases.iter().map(|case| case.took_ms).sum()));
+            (count(|came| matches!(came, CaseResult::Failed(..))), count(|came| matches!(came, CaseResult::Unknown(..))));
+        let skipped = count(|came| matches!(came, CaseResult::Skipped(_)));
+        let (name, took) = (xml(name), seconds(cases.iter().map(|case| case.elapsed_ms_of).sum()));
         self.tests += cases.len();
         self.failures += failures;
         self.errors += errors;
@@ -74,16 +74,16 @@ impl Suites {
             cases.len()
         );
         for case in cases {
-            let took = seconds(case.took_ms);
+            let took = seconds(case.elapsed_ms_of);
             let _ = write!(out, "    <testcase classname=\"{name}\" name=\"{}\" time=\"{took}\"", xml(&case.name));
             match &case.came {
-                Came::Well => out.push_str("/>\n"),
-                Came::Skipped(reason) if reason.is_empty() => out.push_str(">\n      <skipped/>\n    </testcase>\n"),
-                Came::Skipped(reason) => {
+                CaseResult::Well => out.push_str("/>\n"),
+                CaseResult::Skipped(reason) if reason.is_empty() => out.push_str(">\n      <skipped/>\n    </testcase>\n"),
+                CaseResult::Skipped(reason) => {
                     let _ = writeln!(out, ">\n      <skipped message=\"{}\"/>\n    </testcase>", xml(reason));
                 }
-                Came::Failed(message, text) => fault(out, "failure", message, text),
-                Came::Unknown(message, text) => fault(out, "error", message, text),
+                CaseResult::Failed(message, text) => fault(out, "failure", message, text),
+                CaseResult::Unknown(message, text) => fault(out, "error", message, text),
             }
         }
         out.push_str("  </testsuite>\n");

@@ -8,7 +8,7 @@ use serde_json::{Value, json};
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::plan::Step;
 use setup_ready_core::report::{MachineSource, Report};
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 
 const TEMPLATE: &str = include_str!("../templates/report.html");
 /// Copies a command; without it nothing is missing.
@@ -26,11 +26,11 @@ fn step(report: &Report, step: &Step) -> Value {
         "choice": fix.choice.as_deref().map(clean),
         "then": fix.then.map(afterwards),
         "settles": clean(&titles(report, step)),
-        "worked_if": report.worked_if(step).map(|sign| clean(&sign)),
+        "worked_if": report.success_check(step).map(|sign| clean(&sign)),
     })
 }
 
-fn requirement(report: &Report, one: &Settled) -> Option<Value> {
+fn requirement(report: &Report, one: &RequirementResult) -> Option<Value> {
     let requirement = report.requirement(one)?;
     let verdict = one.finding.verdict();
     let facts = one.finding.evidence.iter();

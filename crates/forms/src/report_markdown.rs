@@ -4,7 +4,7 @@ use build_setup_ready::write::markdown::{code, plain};
 use build_setup_ready::write::plan::{does, marks, titles};
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::report::{Outcome, Report};
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use std::io::{self, Write};
 
 /// More facts than these of one requirement are left to whoever asks for them.
@@ -80,7 +80,7 @@ pub fn markdown(report: &Report, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "- checked: {}, setup-ready {}{guide}", plain(&report.frame.started), plain(&report.frame.software))?;
     writeln!(writer, "- {}\n", summary(report))?;
     for (verdict, heading) in [(Verdict::Unmet, "Not met"), (Verdict::Unknown, "Could not be found out")] {
-        let of_it: Vec<&Settled> = report.counting().filter(|one| one.finding.verdict() == verdict).collect();
+        let of_it: Vec<&RequirementResult> = report.counting().filter(|one| one.finding.verdict() == verdict).collect();
         if of_it.is_empty() {
             continue;
         }
@@ -107,7 +107,7 @@ pub fn markdown(report: &Report, mut writer: impl Write) -> io::Result<()> {
     Ok(())
 }
 
-fn requirement(report: &Report, one: &Settled, writer: &mut impl Write) -> io::Result<()> {
+fn requirement(report: &Report, one: &RequirementResult, writer: &mut impl Write) -> io::Result<()> {
     let Some(requirement) = report.requirement(one) else { return Ok(()) };
     let marks: Vec<&str> =
         one.finding.cause().map(setup_ready_core::cause::Cause::word).into_iter().chain(requirement.level.label()).collect();

@@ -6,12 +6,12 @@ use setup_ready_core::cause::Cause;
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::Level;
 use setup_ready_core::report::Report;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 
 /// A report as SARIF 2.1.0. `path` is where the guide lies within its repository, and `text` its text.
 pub fn sarif(report: &Report, path: &str, text: &str) -> String {
-    let open = |one: &&Settled| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown);
-    let found: Vec<&Settled> = report.counting().filter(open).collect();
+    let open = |one: &&RequirementResult| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown);
+    let found: Vec<&RequirementResult> = report.counting().filter(open).collect();
     let mut causes: Vec<Cause> = found.iter().filter_map(|one| one.finding.cause()).collect();
     causes.sort_by_key(|cause| cause.word());
     causes.dedup();
@@ -19,7 +19,7 @@ pub fn sarif(report: &Report, path: &str, text: &str) -> String {
         let page = cause.page();
         json!({ "id": cause.word(), "shortDescription": { "text": page.meaning }, "help": { "text": page.meaning } })
     };
-    let result = |one: &&Settled| {
+    let result = |one: &&RequirementResult| {
         let requirement = report.requirement(one)?;
         let cause = one.finding.cause()?;
         let level = match (one.finding.verdict(), requirement.level) {

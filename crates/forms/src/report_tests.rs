@@ -1,15 +1,15 @@
 //! A report as results of tests: `JUnit` for build servers, TAP for whatever reads that.
 
-use super::junit::{Came, Case, Suites};
+use super::junit::{Case, CaseResult, Suites};
 use build_setup_ready::write::plan::{afterwards, line};
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::report::Report;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::text::Sanitised;
 use std::fmt::Write;
 
 /// The message and the first fix, a line each.
-fn in_full(report: &Report, one: &Settled) -> String {
+fn in_full(report: &Report, one: &RequirementResult) -> String {
     let mut text = report.message(one);
     if let Some(why) = report.requirement(one).and_then(|requirement| requirement.why.as_deref()) {
         let _ = write!(text, "\nWhy: {why}");
@@ -35,22 +35,22 @@ fn in_full(report: &Report, one: &Settled) -> String {
     Sanitised::lines(&text).to_string()
 }
 
-fn case(report: &Report, one: &Settled) -> Option<Case> {
+fn case(report: &Report, one: &RequirementResult) -> Option<Case> {
     let requirement = report.requirement(one)?;
     let message = line(&report.message(one));
     let in_a_line = || one.finding.cause().map_or_else(|| message.clone(), |cause| format!("{}: {message}", cause.word()));
     let came = match one.finding.verdict() {
-        Verdict::Met => Came::Well,
-        Verdict::Skipped | Verdict::Blocked => Came::Skipped(message.clone()),
+        Verdict::Met => CaseResult::Well,
+        Verdict::Skipped | Verdict::Blocked => CaseResult::Skipped(message.clone()),
         // What is only recommended makes no machine unready, and fails no build.
         Verdict::Unmet => match requirement.level.label() {
-            Some(label) => Came::Skipped(format!("{label}, and not met: {message}")),
-            None => Came::Failed(in_a_line(), in_full(report, one)),
+            Some(label) => CaseResult::Skipped(format!("{label}, and not met: {message}")),
+            None => CaseResult::Failed(in_a_line(), in_full(report, one)),
         },
-        Verdict::Unknown => Came::Unknown(in_a_line(), in_full(report, one)),
+        Verdict::Unknown => CaseResult::Unknown(in_a_line(), in_full(report, one)),
     };
-    let took_ms = one.finding.evidence.iter().map(|answer| answer.elapsed_ms).sum();
-    Some(Case { name: requirement.id.clone(), came, took_ms })
+    let elapsed_ms_of = one.finding.evidence.iter().map(|answer| answer.elapsed_ms).sum();
+    Some(Case { name: requirement.id.clone(), came, elapsed_ms_of })
 }
 
 /// A report as the XML of `JUnit`: a suite for each stage, a case for each requirement. What is needed and not met has failed, what nobody knows is an
@@ -92,25 +92,25 @@ fn quoted(text: &str) -> String {
 /// A report as TAP, with the message and the fix of what is not met in a block of YAML. It says version 13, which has all that is used here: readers of 14
 /// take it as well, and those of Debian 12 refuse 14.
 pub fn tap(report: &Report) -> String {
-    let cases: Vec<(&Settled, Case)> = report.counting().filter_map(|one| Some((one, case(report, one)?))).collect();
+    let cases: Vec<(&RequirementResult, Case)> = report.counting().filter_map(|one| Some((one, case(report, one)?))).collect();
     let mut out = format!("TAP version 13\n1..{}\n", cases.len());
     for (number, (settled, case)) in cases.iter().enumerate() {
         // A number sign would begin a directive.
         let name = line(&case.name).replace('\\', "\\\\").replace('#', "\\#");
         let number = number + 1;
         let (message, text) = match &case.came {
-            Came::Well => {
+            CaseResult::Well => {
                 let _ = writeln!(out, "ok {number} - {name}");
                 continue;
             }
-            Came::Skipped(reason) => {
+            CaseResult::Skipped(reason) => {
                 let _ = writeln!(out, "ok {number} - {name} # SKIP {}", line(reason).replace('#', "\\#"));
                 continue;
             }
-            Came::Failed(message, text) | Came::Unknown(message, text) => (message, text),
+            CaseResult::Failed(message, text) | CaseResult::Unknown(message, text) => (message, text),
         };
         let _ = writeln!(out, "not ok {number} - {name}\n  ---\n  message: {}", quoted(message));
-        let _ = writeln!(out, "  severity: {}", if matches!(case.came, Came::Failed(..)) { "fail" } else { "unknown" });
+        let _ = writeln!(out, "  severity: {}", if matches!(case.came, CaseResult::Failed(..)) { "fail" } else { "unknown" });
         if let Some(cause) = settled.finding.cause() {
             let _ = writeln!(out, "  cause: {}", cause.word());
         }

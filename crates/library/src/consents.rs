@@ -3,7 +3,7 @@
 use crate::state::{read_own, write_own};
 use setup_ready_core::selection::Consent;
 use setup_ready_observe::Ask;
-use setup_ready_observe::state_folder::{NotOwn, is_own};
+use setup_ready_observe::state_folder::{UntrustedStateError, is_own};
 use std::collections::{BTreeMap, BTreeSet};
 use std::io;
 use std::path::{Path, PathBuf};
@@ -31,7 +31,7 @@ impl Consents {
     ///
     /// # Errors
     /// When somebody else could have written the file or its folder.
-    pub fn distrusted(&self) -> Result<(), NotOwn> {
+    pub fn distrusted(&self) -> Result<(), UntrustedStateError> {
         self.file.parent().map_or(Ok(()), |folder| is_own(folder, true)).and_then(|()| is_own(&self.file, false))
     }
 

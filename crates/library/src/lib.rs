@@ -14,13 +14,13 @@ pub use setup_ready_core::{
 };
 #[doc(hidden)]
 pub use setup_ready_observe::read;
-pub use setup_ready_observe::state_folder::{NotOwn, state_folder};
+pub use setup_ready_observe::state_folder::{UntrustedStateError, state_folder};
 pub use setup_ready_observe::{
-    Ask, Described, Expectation, Expected, GUIDE_FILE, GuideFile, Host, Interrupt, Live, LoadError, OtherUser, Preflight,
+    Ask, Described, Expectation, Expected, ForeignOwner, GUIDE_FILE, GuideFile, Host, Interrupt, Live, LoadError, Preflight,
     Progress, is_build_server, other_owner, read_text,
 };
 #[doc(hidden)]
 pub use setup_ready_observe::{KEPT_BY, start_nothing_more};
 pub use state::{LastResult, Remembered, Stored, WalkPlace, random_id, remembered_id};
-pub use told::{ToldError, told, told_in_file};
+pub use told::{PlaceReportError, read_place_report_file, told};
 pub use watch::{Listening, Watch};

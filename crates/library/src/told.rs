@@ -1,7 +1,7 @@
 //! A report from another place where the work goes on, taken along.
 
 use serde_json::Value;
-use setup_ready_core::elsewhere::Elsewhere;
+use setup_ready_core::elsewhere::PlaceReport;
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::Guide;
 use setup_ready_observe::GuideFile;
@@ -15,7 +15,7 @@ const LARGEST_REPORT: u64 = 64 << 20;
 /// Why a report cannot be taken along.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[non_exhaustive]
-pub enum ToldError {
+pub enum PlaceReportError {
     /// It cannot be read.
     #[error("it cannot be read: {0}")]
     Unreadable(String),
@@ -42,20 +42,21 @@ pub enum ToldError {
 ///
 /// # Errors
 /// When it cannot be read, is too large, is no report, or is of another guide or place.
-pub fn told_in_file(path: &Path, file: &GuideFile, place: usize) -> Result<Elsewhere, ToldError> {
-    let unreadable = |error: std::io::Error| ToldError::Unreadable(error.to_string());
+pub fn read_place_report_file(path: &Path, file: &GuideFile, place: usize) -> Result<PlaceReport, PlaceReportError> {
+    let unreadable = |error: std::io::Error| PlaceReportError::Unreadable(error.to_string());
     let opened = std::fs::File::open(path).map_err(unreadable)?;
     let mut text = Vec::new();
     opened.take(LARGEST_REPORT + 1).read_to_end(&mut text).map_err(unreadable)?;
     if text.len() as u64 > LARGEST_REPORT {
-        return Err(ToldError::TooLarge);
+        return Err(PlaceReportError::TooLarge);
     }
     // Some shells of Windows write what they pass on in another encoding, with a mark before it.
     let text = match Utf16::of(&text) {
         Some(order) => order.text(&text),
         None => String::from_utf8(text).ok(),
     };
-    let text = text.ok_or_else(|| ToldError::Unreadable("it is not UTF-8 text; have it written with --output".to_owned()))?;
+    let text =
+        text.ok_or_else(|| PlaceReportError::Unreadable("it is not UTF-8 text; have it written with --output".to_owned()))?;
     told(text.trim_start_matches('\u{feff}'), (&file.guide, &file.sha256), place)
 }
 
@@ -65,16 +66,16 @@ pub fn told_in_file(path: &Path, file: &GuideFile, place: usize) -> Result<Elsew
 ///
 /// # Errors
 /// When it is no report, of another guide, or of another place.
-pub fn told(text: &str, (guide, sha256): (&Guide, &str), place: usize) -> Result<Elsewhere, ToldError> {
-    let report: Value = serde_json::from_str(text).map_err(|_| ToldError::NoReport)?;
-    let requirements = report.get("requirements").and_then(Value::as_array).ok_or(ToldError::NoReport)?;
+pub fn told(text: &str, (guide, sha256): (&Guide, &str), place: usize) -> Result<PlaceReport, PlaceReportError> {
+    let report: Value = serde_json::from_str(text).map_err(|_| PlaceReportError::NoReport)?;
+    let requirements = report.get("requirements").and_then(Value::as_array).ok_or(PlaceReportError::NoReport)?;
     if report.pointer("/guide/sha256").and_then(Value::as_str) != Some(sha256) {
-        return Err(ToldError::OtherGuide);
+        return Err(PlaceReportError::OtherGuide);
     }
     let wanted = guide.places.get(place).map(|place| place.id.clone()).unwrap_or_default();
     let made = report.get("place").and_then(Value::as_str).map(|made| made.chars().take(80).collect::<String>());
     if made.as_deref() != Some(wanted.as_str()) {
-        return Err(ToldError::OtherPlace { made, wanted });
+        return Err(PlaceReportError::OtherPlace { made, wanted });
     }
     let verdict = |one: &Value| {
         let index = guide.find(one.get("id")?.as_str()?)?;
@@ -87,5 +88,5 @@ pub fn told(text: &str, (guide, sha256): (&Guide, &str), place: usize) -> Result
         Some((index, verdict))
     };
     let started = report.get("started").and_then(Value::as_str).map(|started| started.chars().take(40).collect());
-    Ok(Elsewhere::new(place, requirements.iter().filter_map(verdict), started))
+    Ok(PlaceReport::new(place, requirements.iter().filter_map(verdict), started))
 }

@@ -6,7 +6,7 @@ use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::Observation;
 use setup_ready_core::probe::Probe;
 use setup_ready_core::report::{MachineSource, Report};
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_observe::Host;
 use setup_ready_observe::notice::Notice;
 use std::collections::{BTreeMap, BTreeSet};
@@ -34,7 +34,7 @@ impl Watch {
             watch.remember(&folder);
         }
         let mut seen = BTreeSet::new();
-        let (open, met): (Vec<&Settled>, Vec<&Settled>) =
+        let (open, met): (Vec<&RequirementResult>, Vec<&RequirementResult>) =
             report.settled.iter().partition(|one| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown));
         let all = open.into_iter().map(|one| (one, true)).chain(met.into_iter().map(|one| (one, false)));
         for (answer, is_open) in all.flat_map(|(one, is_open)| one.finding.evidence.iter().map(move |answer| (answer, is_open))) {

@@ -2,7 +2,7 @@
 
 use build_setup_ready::{Described, Preflight};
 use rstest::rstest;
-use setup_ready_core::elsewhere::Elsewhere;
+use setup_ready_core::elsewhere::PlaceReport;
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::{self, Guide};
 use setup_ready_core::report::{Outcome, Report};
@@ -29,7 +29,7 @@ fn guide_of(place: &str) -> Guide {
     guide::parse(&text).unwrap_or_else(|problems| panic!("{problems:?}"))
 }
 
-fn report(place: &str, machine: &str, said: Option<usize>, told: Option<Elsewhere>) -> Report {
+fn report(place: &str, machine: &str, said: Option<usize>, told: Option<PlaceReport>) -> Report {
     let machine = Described::parse(&format!("format = 1\n[machine]\nname = \"desk\"\n{machine}{MACHINE}")).unwrap();
     let selection = Selection { place: said, ..Selection::default() };
     let preflight = told.into_iter().fold(Preflight::new(guide_of(place)).select(selection), Preflight::with);
@@ -64,7 +64,7 @@ fn ready_here_is_not_ready(#[case] place: &str, #[case] machine: &str, #[case] s
 #[case::nothing_is_told([None, None, None], Outcome::ReadyHere)]
 fn what_is_told_of_another_place_counts_besides(#[case] told: [Option<Verdict>; 3], #[case] outcome: Outcome) {
     let verdicts = told.into_iter().enumerate().filter_map(|(index, verdict)| Some((index, verdict?)));
-    let report = report(GUEST, WINDOWS, None, Some(Elsewhere::new(0, verdicts, None)));
+    let report = report(GUEST, WINDOWS, None, Some(PlaceReport::new(0, verdicts, None)));
     assert_eq!(report.outcome(), outcome);
 }
 
@@ -73,7 +73,7 @@ fn what_is_not_met_here_is_not_mended_by_what_is_told() {
     let text = "format = 1\n[machine]\nname = \"desk\"\n".to_owned() + WINDOWS;
     let all = (0..3).map(|index| (index, Verdict::Met));
     let report =
-        Preflight::new(guide_of(GUEST)).with(Elsewhere::new(0, all, None)).run(&Described::parse(&text).unwrap()).unwrap();
+        Preflight::new(guide_of(GUEST)).with(PlaceReport::new(0, all, None)).run(&Described::parse(&text).unwrap()).unwrap();
     assert_eq!(report.outcome(), Outcome::NotReady);
 }
 

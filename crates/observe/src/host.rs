@@ -65,12 +65,12 @@ pub trait Host: Sync {
     }
 
     /// How many milliseconds an answer took to get, where that was before.
-    fn took_ms(&self, _: &Probe) -> Option<u64> {
+    fn elapsed_ms_of(&self, _: &Probe) -> Option<u64> {
         None
     }
 
     /// When it was looked, by RFC 3339, and for how many milliseconds, where that was before.
-    fn took_place(&self) -> Option<(&str, u64)> {
+    fn recorded_at(&self) -> Option<(&str, u64)> {
         None
     }
 

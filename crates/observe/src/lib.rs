@@ -31,7 +31,7 @@ pub use guide_file::{GUIDE_FILE, GuideFile, LoadError, read_text};
 pub use guide_file::{hex, read_from};
 pub use host::{Host, Interrupt};
 pub use live::{Ask, Live, is_build_server};
-pub use owner::{OtherUser, other_owner};
+pub use owner::{ForeignOwner, other_owner};
 pub use preflight::{Preflight, Progress};
 #[doc(hidden)]
 pub use run::{KEPT_BY, start_nothing_more};

@@ -1,11 +1,11 @@
 use crate::host::{Host, Interrupt};
 use setup_ready_core::driver::{Driver, NotInGuide};
-use setup_ready_core::elsewhere::Elsewhere;
+use setup_ready_core::elsewhere::PlaceReport;
 use setup_ready_core::finding::Finding;
 use setup_ready_core::guide::{Guide, Requirement};
 use setup_ready_core::observation::{Observation, RunEnd};
 use setup_ready_core::probe::Probe;
-use setup_ready_core::report::{Frame, Report};
+use setup_ready_core::report::{Report, ReportMetadata};
 use setup_ready_core::selection::Selection;
 use std::sync::{Arc, Condvar, Mutex, MutexGuard, PoisonError};
 use std::time::{Duration, Instant, SystemTime};
@@ -35,7 +35,7 @@ pub struct Preflight<'l> {
     findings: Option<FindingListener<'l>>,
     guide_path: Option<String>,
     guide_sha256: Option<String>,
-    elsewhere: Vec<Elsewhere>,
+    elsewhere: Vec<PlaceReport>,
 }
 
 impl std::fmt::Debug for Preflight<'_> {
@@ -125,7 +125,7 @@ impl<'l> Preflight<'l> {
 
     /// What was found in another place where the work goes on.
     #[must_use]
-    pub fn with(mut self, elsewhere: Elsewhere) -> Self {
+    pub fn with(mut self, elsewhere: PlaceReport) -> Self {
         self.elsewhere.retain(|other| other.place != elsewhere.place);
         self.elsewhere.push(elsewhere);
         self
@@ -149,16 +149,16 @@ impl<'l> Preflight<'l> {
             self.drive(driver, (host, interrupt), jobs)
         };
         let interrupted = interrupt.is_raised();
-        let frame = Frame {
+        let frame = ReportMetadata {
             software: env!("CARGO_PKG_VERSION").to_owned(),
             guide_path: self.guide_path.clone(),
             guide_sha256: self.guide_sha256.clone(),
             source: host.source(),
             machine_name: host.name().map(ToOwned::to_owned),
             started: host
-                .took_place()
+                .recorded_at()
                 .map_or_else(|| humantime::format_rfc3339_seconds(started).to_string(), |(then, _)| then.to_owned()),
-            elapsed_ms: host.took_place().map_or_else(|| milliseconds(clock), |(_, elapsed)| elapsed),
+            elapsed_ms: host.recorded_at().map_or_else(|| milliseconds(clock), |(_, elapsed)| elapsed),
             interrupted,
             id: host.id().map(ToOwned::to_owned),
         };
@@ -178,7 +178,7 @@ impl<'l> Preflight<'l> {
             let observations = host.observe_together(&probes);
             let elapsed = milliseconds_each(clock, &probes);
             for (probe, observation) in probes.iter().zip(whole(observations)) {
-                driver.answer_timed(probe, observation, host.took_ms(probe).unwrap_or(elapsed));
+                driver.answer_timed(probe, observation, host.elapsed_ms_of(probe).unwrap_or(elapsed));
             }
         }
         driver
@@ -267,7 +267,7 @@ impl Crew<'_, '_> {
                     self.interrupt.is_raised() && is_cut_short(probe)
                 };
                 if !cut {
-                    state.driver.answer_timed(probe, observation, self.host.took_ms(probe).unwrap_or(elapsed));
+                    state.driver.answer_timed(probe, observation, self.host.elapsed_ms_of(probe).unwrap_or(elapsed));
                 }
             }
             if state.waiting > 0 {

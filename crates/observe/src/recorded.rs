@@ -23,11 +23,11 @@ impl Host for Recording {
         self.chosen.select(selection, guide)
     }
 
-    fn took_ms(&self, probe: &Probe) -> Option<u64> {
+    fn elapsed_ms_of(&self, probe: &Probe) -> Option<u64> {
         self.answers.get(probe).map(|answer| answer.elapsed_ms)
     }
 
-    fn took_place(&self) -> Option<(&str, u64)> {
+    fn recorded_at(&self) -> Option<(&str, u64)> {
         Some((&self.recorded, self.elapsed_ms))
     }
 

@@ -35,7 +35,7 @@ fn outside(root: &Path) -> Option<PathBuf> {
 /// Why what is remembered is not believed, and nothing is remembered: somebody else could have written it.
 #[derive(Debug, thiserror::Error)]
 #[non_exhaustive]
-pub enum NotOwn {
+pub enum UntrustedStateError {
     /// It is no plain folder or file: a link, a pipe, a device.
     #[error("{} is a link or no plain file or folder; remove it, and it is made anew", .0.display())]
     OtherKind(PathBuf),
@@ -51,19 +51,19 @@ pub enum NotOwn {
 ///
 /// # Errors
 /// Why it is not.
-pub fn is_own(path: &Path, folder: bool) -> Result<(), NotOwn> {
+pub fn is_own(path: &Path, folder: bool) -> Result<(), UntrustedStateError> {
     let Ok(known) = path.symlink_metadata() else { return Ok(()) };
     if known.is_dir() != folder || known.is_file() == folder {
-        return Err(NotOwn::OtherKind(path.to_owned()));
+        return Err(UntrustedStateError::OtherKind(path.to_owned()));
     }
     #[cfg(unix)]
     {
         use std::os::unix::fs::MetadataExt;
         if known.uid() != rustix::process::geteuid().as_raw() {
-            return Err(NotOwn::OtherOwner(path.to_owned()));
+            return Err(UntrustedStateError::OtherOwner(path.to_owned()));
         }
         if known.mode() & 0o022 != 0 {
-            return Err(NotOwn::OthersMayWrite(path.to_owned()));
+            return Err(UntrustedStateError::OthersMayWrite(path.to_owned()));
         }
     }
     Ok(())

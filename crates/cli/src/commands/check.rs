@@ -8,9 +8,9 @@ use crate::look::progress::ProgressLine;
 use crate::look::{Detail, Ink, Look, Paper};
 use build_setup_ready::{
     Consents, Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, consent_to,
-    other_owner, state_folder, told_in_file,
+    other_owner, read_place_report_file, state_folder,
 };
-use setup_ready_core::elsewhere::Elsewhere;
+use setup_ready_core::elsewhere::PlaceReport;
 use setup_ready_core::guide::{Guide, Role};
 use setup_ready_core::probe::Permission;
 use setup_ready_core::recording::Recording;
@@ -196,7 +196,7 @@ pub(crate) fn recorded_machine(path: &Path, file: &GuideFile) -> Result<Recordin
 /// Checks, with progress, until it is done or the person interrupts.
 pub(crate) fn check(
     file: &GuideFile,
-    (selection, elsewhere): (Selection, Vec<Elsewhere>),
+    (selection, elsewhere): (Selection, Vec<PlaceReport>),
     jobs: Option<u16>,
     (host, interrupt): (&dyn Host, &Interrupt),
     look: &Look,
@@ -224,14 +224,14 @@ pub(crate) fn check(
 }
 
 /// A report from another place, as `ID=FILE` names it.
-fn taken_along(word: &str, file: &GuideFile) -> Result<Elsewhere, Failure> {
+fn taken_along(word: &str, file: &GuideFile) -> Result<PlaceReport, Failure> {
     let Some((id, path)) = word.split_once('=') else {
         let note = "Write the place and the file, such as --with guest=report.json".to_owned();
         return Err(Failure::Word { message: format!("--with {word} names no file"), note });
     };
     let known: Vec<&str> = file.guide.places.iter().map(|place| place.id.as_str()).collect();
     let place = file.guide.place(id).ok_or_else(|| wrong_word("place", id, &known))?;
-    told_in_file(Path::new(path), file, place).map_err(|error| {
+    read_place_report_file(Path::new(path), file, place).map_err(|error| {
         let note = format!("In that place: setup-ready preflight --format json --output {id}.json");
         Failure::Word { message: format!("{path} cannot be taken along: {error}"), note }
     })

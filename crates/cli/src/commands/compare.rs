@@ -6,7 +6,7 @@ use crate::output;
 use build_setup_ready::{GuideFile, Interrupt};
 use setup_ready_core::compare::{Side, compare};
 use setup_ready_core::selection::Selection;
-use setup_ready_fleet::{NoSide, compared_for_others, is_recorded_file, side_in_file};
+use setup_ready_fleet::{CompareError, compared_for_others, is_recorded_file, side_in_file};
 use setup_ready_fleet::{comparison_html, comparison_json, comparison_markdown};
 use std::path::{Path, PathBuf};
 
@@ -83,15 +83,15 @@ fn here(
     mut selection: Selection,
     (interrupt, look): (&Interrupt, &Look),
 ) -> Result<Side, Failure> {
-    let Some(file) = file else { return Err(unusable(Path::new(HERE), NoSide::NoGuide)) };
+    let Some(file) = file else { return Err(unusable(Path::new(HERE), CompareError::NoGuide)) };
     ask_consent(&mut selection, &typed.check.how, file, look);
     let report = looked(file, &typed.check.how, selection, interrupt, look)?;
     Ok(Side::of(HERE, &report))
 }
 
-fn unusable(machine: &Path, reason: NoSide) -> Failure {
+fn unusable(machine: &Path, reason: CompareError) -> Failure {
     let note = "A machine is a recording (setup-ready record), a report (preflight --format json), a described machine (.toml), or the word here.";
-    if let NoSide::Described(error) = reason {
+    if let CompareError::Described(error) = reason {
         return Failure::Load(error);
     }
     Failure::Word { message: format!("{} cannot be compared: {reason}", machine.display()), note: note.to_owned() }

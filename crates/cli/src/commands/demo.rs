@@ -12,7 +12,7 @@ use setup_ready_core::guide::{self, Guide};
 use setup_ready_core::problem::Mistakes;
 use setup_ready_core::report::{Outcome, Report};
 use setup_ready_core::selection::Selection;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::text::join_words;
 use std::path::Path;
 
@@ -73,7 +73,7 @@ fn brief(paper: &mut Paper<'_>, guide: &Guide, report: &Report) {
         .role
         .and_then(|role| guide.roles.get(role))
         .map_or_else(|| "every role".to_owned(), |role| format!("the role {}", role.id));
-    let open: Vec<&Settled> =
+    let open: Vec<&RequirementResult> =
         report.counting().filter(|one| matches!(one.finding.verdict(), Verdict::Unmet | Verdict::Unknown)).collect();
     for one in open.iter().take(MOST_SHOWN) {
         let (word, ink) = verdict_word(one.finding.verdict());

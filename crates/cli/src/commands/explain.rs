@@ -12,9 +12,9 @@ use setup_ready_core::guide::{Guide, GuideFix, Level, Requirement, Subject};
 use setup_ready_core::proofread::Rule;
 use setup_ready_core::report::Report;
 use setup_ready_core::selection::Selection;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::text::join_words;
-use setup_ready_core::words::beyond_sight;
+use setup_ready_core::words::limitations;
 
 const COLUMN: usize = 13;
 
@@ -123,7 +123,7 @@ fn requirement(
 }
 
 /// Everything about one requirement, as a report has it.
-pub(crate) fn about(paper: &mut Paper<'_>, report: &Report, settled: &Settled) {
+pub(crate) fn about(paper: &mut Paper<'_>, report: &Report, settled: &RequirementResult) {
     let Some(one) = report.requirement(settled) else { return };
     paper.block(0, &one.title(), Ink::Heading);
     paper.gap();
@@ -142,7 +142,7 @@ pub(crate) fn about(paper: &mut Paper<'_>, report: &Report, settled: &Settled) {
         paper.labelled(2 + COLUMN, ("-", Ink::Quiet), 2, (&format!("{title}: {}", report.message(other)), Ink::Body));
         evidence(paper, 2 + COLUMN + 2, other);
     }
-    if let Some(beyond) = beyond_sight(one, finding, report.shell) {
+    if let Some(beyond) = limitations(one, finding, report.shell) {
         paper.gap();
         paper.block(
             2,

@@ -28,7 +28,7 @@ pub(crate) fn run(
         let kept = state_folder(&file.folder()).and_then(|folder| remembered_id(&folder).ok());
         report.frame.id = Some(kept.unwrap_or_else(random_id));
     }
-    let told = Told { report: &report, file: &file, typed, private: OnceCell::new() };
+    let told = ReportWriter { report: &report, file: &file, typed, private: OnceCell::new() };
     // The files first: whoever reads the result may end what comes after it.
     for also in &typed.also {
         // What is in a file has no colours, and is not as wide as this terminal.
@@ -40,7 +40,7 @@ pub(crate) fn run(
 }
 
 /// A report that is written in one form or several.
-struct Told<'r> {
+struct ReportWriter<'r> {
     report: &'r Report,
     file: &'r GuideFile,
     typed: &'r arguments::Preflight,
@@ -48,7 +48,7 @@ struct Told<'r> {
     private: OnceCell<Recorded>,
 }
 
-impl Told<'_> {
+impl ReportWriter<'_> {
     fn write(&self, format: Format, shown: &Shown, look: &Look) -> Result<(), Failure> {
         let output = shown.output.as_deref();
         match format {

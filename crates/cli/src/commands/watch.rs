@@ -5,7 +5,7 @@ use super::preflight::{note, status, text};
 use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
 use crate::keyboard::{Heard, Keyboard};
-use crate::look::news::{News, Stand};
+use crate::look::news::{ReportDiff, Stand};
 use crate::look::{Detail, Look, Paper, closing, failure};
 use crate::output;
 use build_setup_ready::{GuideFile, Interrupt, Live, Watch};
@@ -81,7 +81,7 @@ fn show(
     if shown.output.as_ref().is_some_and(|path| path.as_os_str() != "-") {
         return output::write(&text(report, &typed.check, shown, look), shown.output.as_deref());
     }
-    let news = before.map(|before| News::between(&Stand::of(before), report));
+    let news = before.map(|before| ReportDiff::between(&Stand::of(before), report));
     let is_new = news.as_ref().is_none_or(|news| !news.is_nothing());
     let mut paper = Paper::new(look);
     if let Some(news) = news.filter(|_| look.detail != Detail::Quiet) {

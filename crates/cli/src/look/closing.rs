@@ -7,9 +7,9 @@ use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::{GetWay, Level};
 use setup_ready_core::observation::Os;
 use setup_ready_core::report::{Outcome, Report};
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::text::join_words;
-use setup_ready_core::words::beyond_sight;
+use setup_ready_core::words::limitations;
 
 /// A plan of so many steps fills a small screen: its first step is shown once more at the end.
 const LONG_PLAN: usize = 4;
@@ -74,8 +74,8 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) 
 
 /// Where the check says met and the person still cannot, this is not the end.
 fn beyond(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
-    let hidden = |one: &&Settled| {
-        report.requirement(one).is_some_and(|requirement| beyond_sight(requirement, &one.finding, report.shell).is_some())
+    let hidden = |one: &&RequirementResult| {
+        report.requirement(one).is_some_and(|requirement| limitations(requirement, &one.finding, report.shell).is_some())
     };
     if let Some(one) = report.counting().find(hidden).and_then(|one| report.requirement(one)) {
         paper.gap();
@@ -187,7 +187,7 @@ fn get_it_there(paper: &mut Paper<'_>, report: &Report) {
 /// How it came out, in a sentence or two.
 pub(crate) fn standing(paper: &mut Paper<'_>, report: &Report) {
     let needed = report.counting().filter(|one| level(report, one) == Level::Must);
-    let needed: Vec<&Settled> = needed.filter(|one| one.finding.verdict() != Verdict::Skipped).collect();
+    let needed: Vec<&RequirementResult> = needed.filter(|one| one.finding.verdict() != Verdict::Skipped).collect();
     let count = |verdict: Verdict| needed.iter().filter(|one| one.finding.verdict() == verdict).count();
     let (met, unmet) = (count(Verdict::Met), count(Verdict::Unmet));
     let (unknown, blocked) = (count(Verdict::Unknown), count(Verdict::Blocked));

@@ -4,7 +4,7 @@ use super::{Ink, Paper};
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::Requirement;
 use setup_ready_core::report::Report;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::text::join_words;
 use std::collections::BTreeMap;
 
@@ -13,14 +13,14 @@ pub(crate) struct Stand(BTreeMap<String, (bool, String)>);
 
 impl Stand {
     pub(crate) fn of(report: &Report) -> Self {
-        let one = |one: &Settled| Some((report.requirement(one)?.id.clone(), (is_fine(one), report.message(one))));
+        let one = |one: &RequirementResult| Some((report.requirement(one)?.id.clone(), (is_fine(one), report.message(one))));
         Self(report.counting().filter_map(one).collect())
     }
 }
 
 /// What is different, by title.
 #[derive(Default)]
-pub(crate) struct News {
+pub(crate) struct ReportDiff {
     met: Vec<String>,
     broken: Vec<String>,
     /// What was as it should be, and nobody can say now.
@@ -30,7 +30,7 @@ pub(crate) struct News {
     otherwise: bool,
 }
 
-impl News {
+impl ReportDiff {
     pub(crate) fn between(before: &Stand, report: &Report) -> Self {
         let mut news = Self::default();
         let mut same = 0;
@@ -88,6 +88,6 @@ impl News {
     }
 }
 
-fn is_fine(one: &Settled) -> bool {
+fn is_fine(one: &RequirementResult) -> bool {
     one.finding.verdict().is_fine()
 }

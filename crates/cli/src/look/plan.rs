@@ -69,7 +69,7 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said)
     let body = indent + column;
     let doing = if said { Doing::from(&step.fix).without_caution() } else { Doing::from(&step.fix) };
     doing.draw(paper, body, if narrow { 0 } else { 4 });
-    if let Some(sign) = report.worked_if(step) {
+    if let Some(sign) = report.success_check(step) {
         paper.block(body, &sign, Ink::Quiet);
     }
 }

@@ -8,7 +8,7 @@ use setup_ready_core::finding::{CommandReason, DiskTrouble, LeftOut, LibraryTrou
 use setup_ready_core::guide::{Level, Requirement, Subject};
 use setup_ready_core::known::Answer;
 use setup_ready_core::report::Report;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::text::{Size, join_words};
 use std::collections::HashSet;
 
@@ -23,7 +23,7 @@ const MOST_NAMED: usize = 6;
 pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
     if paper.look().detail != Detail::Quiet {
         opening::draw(paper, report);
-        let open: Vec<&Settled> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
+        let open: Vec<&RequirementResult> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
         for level in Level::ALL {
             draw_level(paper, report, (level, &open));
         }
@@ -36,32 +36,33 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) 
 
 /// Lays out what is open of a report, and what is met of one of its stages.
 pub(crate) fn draw_open(paper: &mut Paper<'_>, report: &Report, stage: usize) {
-    let open: Vec<&Settled> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
+    let open: Vec<&RequirementResult> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
     for level in Level::ALL {
         draw_level(paper, report, (level, &open));
     }
-    let of_stage = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == stage);
+    let of_stage = |one: &&RequirementResult| report.requirement(one).is_some_and(|requirement| requirement.stage == stage);
     met(paper, report, &report.counting().filter(of_stage).collect::<Vec<_>>());
 }
 
-fn title(report: &Report, one: &Settled) -> String {
+fn title(report: &Report, one: &RequirementResult) -> String {
     report.requirement(one).map(Requirement::title).unwrap_or_default()
 }
 
 /// What is open of one level: what is plainly missing in one block, then each of the others, then what nobody knows, then what only waits.
-fn draw_level(paper: &mut Paper<'_>, report: &Report, (of, open): (Level, &[&Settled])) {
-    let mine: Vec<&Settled> = open.iter().copied().filter(|one| level(report, one) == of).collect();
+fn draw_level(paper: &mut Paper<'_>, report: &Report, (of, open): (Level, &[&RequirementResult])) {
+    let mine: Vec<&RequirementResult> = open.iter().copied().filter(|one| level(report, one) == of).collect();
     let with = |verdict: Verdict| mine.iter().copied().filter(move |one| one.finding.verdict() == verdict);
     let words = match of {
         Level::Must => "Needed",
         Level::Should => "Recommended: it works without, but less well",
         Level::May => "Optional",
     };
-    let (missing, others): (Vec<&Settled>, Vec<&Settled>) = with(Verdict::Unmet).partition(|one| is_plainly_missing(one));
+    let (missing, others): (Vec<&RequirementResult>, Vec<&RequirementResult>) =
+        with(Verdict::Unmet).partition(|one| is_plainly_missing(one));
     // One alone is told like all others.
     let (missing, mut others) = if missing.len() > 1 { (missing, others) } else { (Vec::new(), with(Verdict::Unmet).collect()) };
-    let unknown: Vec<&Settled> = with(Verdict::Unknown).collect();
-    let waiting: Vec<&Settled> = with(Verdict::Blocked).filter(|one| stands_alone(report, one)).collect();
+    let unknown: Vec<&RequirementResult> = with(Verdict::Unknown).collect();
+    let waiting: Vec<&RequirementResult> = with(Verdict::Blocked).filter(|one| stands_alone(report, one)).collect();
     if missing.len() + others.len() + unknown.len() + waiting.len() == 0 {
         return;
     }
@@ -82,8 +83,9 @@ fn draw_level(paper: &mut Paper<'_>, report: &Report, (of, open): (Level, &[&Set
         }
     }
     if !waiting.is_empty() {
-        let name =
-            |one: &&Settled| report.requirement(one).map(|requirement| waits(report, one, requirement)).unwrap_or_default();
+        let name = |one: &&RequirementResult| {
+            report.requirement(one).map(|requirement| waits(report, one, requirement)).unwrap_or_default()
+        };
         let names: Vec<String> = waiting.iter().map(name).collect();
         paper.block(indent(paper.look()), &format!("Not checked yet: {}.", some(&names)), Ink::Body);
         paper.gap();
@@ -91,12 +93,12 @@ fn draw_level(paper: &mut Paper<'_>, report: &Report, (of, open): (Level, &[&Set
 }
 
 /// What waits is told under what it waits for, unless that is not open here.
-fn stands_alone(report: &Report, one: &Settled) -> bool {
+fn stands_alone(report: &Report, one: &RequirementResult) -> bool {
     let is_open = |index: &usize| report.settled_at(*index).is_some_and(|root| !root.finding.verdict().is_fine());
     !one.finding.waits_for().iter().any(is_open)
 }
 
-fn waits(report: &Report, one: &Settled, requirement: &Requirement) -> String {
+fn waits(report: &Report, one: &RequirementResult, requirement: &Requirement) -> String {
     let roots = one.finding.waits_for().iter().filter_map(|index| report.guide.requirements.get(*index));
     let roots: Vec<String> = roots.map(Requirement::title).collect();
     format!("{} (waits for {})", requirement.title(), some(&roots))
@@ -113,7 +115,7 @@ fn some(names: &[String]) -> String {
 }
 
 /// A tool or a library that is nowhere, and nothing more is to be said of it.
-fn is_plainly_missing(one: &Settled) -> bool {
+fn is_plainly_missing(one: &RequirementResult) -> bool {
     match one.finding.reason() {
         Some(Reason::Tool(reason)) => matches!(reason.trouble, ToolTrouble::Missing { windows_side: None }),
         Some(Reason::Library(reason)) => matches!(reason.trouble, LibraryTrouble::Missing),
@@ -122,7 +124,7 @@ fn is_plainly_missing(one: &Settled) -> bool {
 }
 
 /// What is plainly missing, a line or two each: what it is, which version is wanted, and why.
-fn not_installed(paper: &mut Paper<'_>, report: &Report, missing: &[&Settled]) {
+fn not_installed(paper: &mut Paper<'_>, report: &Report, missing: &[&RequirementResult]) {
     let indent = indent(paper.look());
     let head = "Not installed here, or not in a folder where your shell looks (PATH):";
     paper.block(indent, head, Ink::Loud);
@@ -150,7 +152,7 @@ fn not_installed(paper: &mut Paper<'_>, report: &Report, missing: &[&Settled]) {
 }
 
 /// What waits for it, and its evidence, where that is wanted.
-fn after(paper: &mut Paper<'_>, report: &Report, one: &Settled, indent: usize) {
+fn after(paper: &mut Paper<'_>, report: &Report, one: &RequirementResult, indent: usize) {
     let waiting: Vec<String> = report.all_waiting_for(one).into_iter().map(|other| title(report, other)).collect();
     if !waiting.is_empty() {
         paper.block(indent, &format!("Waits for it, and was not checked yet: {}.", some(&waiting)), Ink::Body);
@@ -175,7 +177,7 @@ pub(crate) fn verdict_word(verdict: Verdict) -> (&'static str, Ink) {
     }
 }
 
-fn entry(paper: &mut Paper<'_>, report: &Report, one: &Settled) {
+fn entry(paper: &mut Paper<'_>, report: &Report, one: &RequirementResult) {
     let Some(words) = report.words(one) else { return };
     let (word, ink) = verdict_word(one.finding.verdict());
     let indent = indent(paper.look());
@@ -204,20 +206,20 @@ fn entry(paper: &mut Paper<'_>, report: &Report, one: &Settled) {
 }
 
 /// The disk that a finding shares with others, and what they need of it together.
-fn shared_disk(one: &Settled) -> Option<(&str, Size)> {
+fn shared_disk(one: &RequirementResult) -> Option<(&str, Size)> {
     let Some(Reason::Disk(reason)) = one.finding.reason() else { return None };
     if let DiskTrouble::ShortTogether(together) = &reason.trouble { Some((&reason.disk, together.needed)) } else { None }
 }
 
 /// The others of its level that are short of the same disk: one entry tells it for all.
-fn sharing<'r>(report: &'r Report, one: &Settled) -> Vec<&'r Settled> {
+fn sharing<'r>(report: &'r Report, one: &RequirementResult) -> Vec<&'r RequirementResult> {
     let Some(disk) = shared_disk(one) else { return Vec::new() };
-    let alike = |other: &&Settled| other.index != one.index && level(report, other) == level(report, one);
+    let alike = |other: &&RequirementResult| other.index != one.index && level(report, other) == level(report, one);
     report.counting().filter(alike).filter(|other| shared_disk(other) == Some(disk)).collect()
 }
 
 /// What was looked at, and what was seen.
-pub(crate) fn evidence(paper: &mut Paper<'_>, indent: usize, one: &Settled) {
+pub(crate) fn evidence(paper: &mut Paper<'_>, indent: usize, one: &RequirementResult) {
     answers(paper, indent, &one.finding.evidence);
 }
 
@@ -231,13 +233,14 @@ fn answers(paper: &mut Paper<'_>, indent: usize, answers: &[Answer]) {
 /// What is met, left out and for later, a line each.
 fn rest(paper: &mut Paper<'_>, report: &Report) {
     paper.gap();
-    let all: Vec<&Settled> = report.counting().collect();
+    let all: Vec<&RequirementResult> = report.counting().collect();
     if paper.look().detail == Detail::Verbose && all.iter().any(|one| one.finding.verdict() == Verdict::Met) {
         paper.heading("Met");
         all.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).for_each(|one| entry(paper, report, one));
     } else {
         // Below what is open, it would seem to belong to that.
-        let (fine, open): (Vec<&Settled>, Vec<&Settled>) = all.iter().partition(|one| one.finding.verdict().is_fine());
+        let (fine, open): (Vec<&RequirementResult>, Vec<&RequirementResult>) =
+            all.iter().partition(|one| one.finding.verdict().is_fine());
         if !fine.is_empty() && !open.is_empty() {
             paper.heading("The rest");
         }
@@ -256,7 +259,7 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
         paper.gap();
     }
     let of = |wanted: LeftOut| {
-        let left_out = move |one: &&Settled| one.finding.left_out() == Some(wanted);
+        let left_out = move |one: &&RequirementResult| one.finding.left_out() == Some(wanted);
         all.iter().copied().filter(left_out).map(|one| title(report, one)).collect::<Vec<String>>()
     };
     let offline = of(LeftOut::Offline);
@@ -274,7 +277,7 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
         };
         paper.labelled(indent, ("skipped", Ink::Quiet), 9, (&text, Ink::Quiet));
     }
-    let mine = |one: &Settled| report.requirement(one).is_some_and(|requirement| requirement.concerns(report.role));
+    let mine = |one: &RequirementResult| report.requirement(one).is_some_and(|requirement| requirement.concerns(report.role));
     let later = all.iter().filter(|one| one.finding.left_out() == Some(LeftOut::UntilStarted) && mine(one)).count();
     if later > 0 {
         let start =
@@ -285,12 +288,12 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
     }
 }
 
-fn met(paper: &mut Paper<'_>, report: &Report, of: &[&Settled]) {
-    let met: Vec<&Settled> = of.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).collect();
+fn met(paper: &mut Paper<'_>, report: &Report, of: &[&RequirementResult]) {
+    let met: Vec<&RequirementResult> = of.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).collect();
     if met.is_empty() {
         return;
     }
-    let short = |one: &&Settled| match report.words(one).and_then(|words| words.found()) {
+    let short = |one: &&RequirementResult| match report.words(one).and_then(|words| words.found()) {
         Some(found) => format!("{} ({found})", title(report, one)),
         None => title(report, one),
     };

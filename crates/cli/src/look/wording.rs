@@ -2,9 +2,9 @@
 
 use setup_ready_core::guide::Level;
 use setup_ready_core::report::Report;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 
-pub(crate) fn level(report: &Report, one: &Settled) -> Level {
+pub(crate) fn level(report: &Report, one: &RequirementResult) -> Level {
     report.requirement(one).map_or(Level::Must, |requirement| requirement.level)
 }
 

@@ -163,7 +163,7 @@ impl Comparison {
 ///
 /// ```
 /// use setup_ready_core::{compare::{Side, compare}, driver::Driver, guide, observation::{CoreState, Observation}, probe::Probe};
-/// # use setup_ready_core::{report::{Frame, MachineSource, Report}, selection::Selection};
+/// # use setup_ready_core::{report::{ReportMetadata, MachineSource, Report}, selection::Selection};
 ///
 /// let guide = guide::parse("format = 1\n[project]\nname = \"Driftbuoy\"\n[require.room]\ncores = 4\n").unwrap();
 /// let side = |name: &str, cores| {
@@ -175,7 +175,7 @@ impl Comparison {
 ///         };
 ///         driver.answer(&probe, observation);
 ///     }
-/// #   let frame = Frame { software: String::new(), guide_path: None, guide_sha256: None, source: MachineSource::Described, machine_name: None, started: String::new(), elapsed_ms: 0, interrupted: false, id: None };
+/// #   let frame = ReportMetadata { software: String::new(), guide_path: None, guide_sha256: None, source: MachineSource::Described, machine_name: None, started: String::new(), elapsed_ms: 0, interrupted: false, id: None };
 ///     // A frame says when and with what; it does not matter here.
 ///     Side::of(name, &Report::new(None, frame, driver.finish()))
 /// };

@@ -7,7 +7,7 @@ pub use proposal::{Proposal, Stage, Standing, quoted};
 use crate::guide::Guide;
 use crate::observation::Os;
 use crate::prelude::*;
-use crate::statement::{Coverage, Firmness, Merged, Statement, Topic, merge};
+use crate::statement::{Confidence, Coverage, Merged, Statement, Topic, merge};
 
 /// A first guide, as values.
 #[derive(Debug, Clone, PartialEq)]
@@ -44,7 +44,8 @@ impl Draft {
 
     fn without(statements: &[Statement], covered: &dyn Fn(&Merged) -> bool) -> Self {
         let merged = merge(statements);
-        let spoken = |os: Os| statements.iter().any(|one| one.topic == Topic::System(os) && one.firmness != Firmness::Mentioned);
+        let spoken =
+            |os: Os| statements.iter().any(|one| one.topic == Topic::System(os) && one.firmness != Confidence::Mentioned);
         let systems: Vec<Os> = Os::ALL.into_iter().filter(|os| spoken(*os)).collect();
         let ways = ways(statements);
         let (mut live, mut perhaps) = (Vec::new(), Vec::new());
@@ -103,7 +104,7 @@ fn ways(statements: &[Statement]) -> Vec<&'static str> {
 /// Whether only one of several ways to build asks for something.
 fn of_one_way(merged: &Merged, statements: &[Statement]) -> bool {
     let firm =
-        merged.statements.iter().filter_map(|index| statements.get(*index)).filter(|one| one.firmness != Firmness::Mentioned);
+        merged.statements.iter().filter_map(|index| statements.get(*index)).filter(|one| one.firmness != Confidence::Mentioned);
     let way = |one: &Statement| way(&one.place.file).or((one.place.item == "builds").then_some("make"));
     let mut asking: Vec<Option<&'static str>> = firm.map(way).collect();
     asking.dedup();
@@ -112,7 +113,7 @@ fn of_one_way(merged: &Merged, statements: &[Statement]) -> bool {
 
 /// What a person is asked, where the repository said nothing of it.
 fn questions(merged: &[Merged]) -> Vec<&'static str> {
-    let has = |wanted: fn(&Topic) -> bool| merged.iter().any(|one| wanted(&one.topic) && one.firmness != Firmness::Mentioned);
+    let has = |wanted: fn(&Topic) -> bool| merged.iter().any(|one| wanted(&one.topic) && one.firmness != Confidence::Mentioned);
     let mut all = vec![
         "How much disk and memory does a whole build take? (`disk = \"6 GB\"`, `memory = \"4 GB\"`)",
         "Why is each thing needed? A newcomer reads `why` when something is missing.",

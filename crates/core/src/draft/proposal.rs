@@ -7,7 +7,7 @@ use crate::catalogue::{self, libraries};
 use crate::guide::Language;
 use crate::observation::Os;
 use crate::prelude::*;
-use crate::statement::{Firmness, Merged, Statement, Topic};
+use crate::statement::{Confidence, Merged, Statement, Topic};
 use crate::text::Sanitised;
 use crate::version::Range;
 use core::fmt::Write;
@@ -183,14 +183,14 @@ impl Parts {
 pub(super) fn of(merged: &Merged, statements: &[Statement], systems: &[Os]) -> Option<Proposal> {
     let all: Vec<&Statement> = merged.statements.iter().filter_map(|index| statements.get(*index)).collect();
     let mut parts = Parts {
-        standing: if merged.firmness == Firmness::Mentioned { Standing::Perhaps } else { Standing::Live },
+        standing: if merged.firmness == Confidence::Mentioned { Standing::Perhaps } else { Standing::Live },
         stage: Stage::Tools,
-        level: (merged.firmness == Firmness::Used).then_some("should"),
+        level: (merged.firmness == Confidence::Used).then_some("should"),
         notes: Vec::new(),
         keys: Vec::new(),
     };
     match &merged.topic {
-        Topic::Tool(name) if name == "git-lfs" && merged.firmness == Firmness::Pinned => {
+        Topic::Tool(name) if name == "git-lfs" && merged.firmness == Confidence::Pinned => {
             parts.stage = Stage::Project;
             parts.text("checkout", ".");
             parts.key("large_files", "true".to_owned());
@@ -210,7 +210,7 @@ pub(super) fn of(merged: &Merged, statements: &[Statement], systems: &[Os]) -> O
         Topic::Package(manager, name) => {
             parts.notes.push("What it brings is not known here.".to_owned());
             // What a build was seen to read of it is no guess.
-            if merged.firmness != Firmness::Pinned {
+            if merged.firmness != Confidence::Pinned {
                 parts.standing = Standing::Perhaps;
             }
             parts.key("system_package", format!("{{ {} = {} }}", manager.word(), quoted(name)));
@@ -313,7 +313,7 @@ fn versions(merged: &Merged, all: &[&Statement], (keys, notes): (&mut Vec<(&'sta
     if !merged.contradictions.is_empty() {
         let told: Vec<String> = all
             .iter()
-            .filter(|one| one.firmness != Firmness::Mentioned)
+            .filter(|one| one.firmness != Confidence::Mentioned)
             .filter_map(|one| Some(format!("{} ({})", one.range.as_ref()?, one.place)))
             .collect();
         notes.push(format!("The repository contradicts itself here, so no version is asked for: {}.", told.join(", ")));
@@ -365,7 +365,7 @@ fn id(merged: &Merged, all: &[&Statement]) -> String {
         Topic::Tool(name) => match name.as_str() {
             "cc" | "gcc" | "clang" => "c-compiler".to_owned(),
             "c++" | "g++" | "clang++" => "cxx-compiler".to_owned(),
-            "git-lfs" if merged.firmness == Firmness::Pinned => "large-files".to_owned(),
+            "git-lfs" if merged.firmness == Confidence::Pinned => "large-files".to_owned(),
             other => other.to_owned(),
         },
         Topic::Library(name) | Topic::Package(_, name) | Topic::Service(name, _) => name.to_owned(),

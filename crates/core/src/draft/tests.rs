@@ -3,10 +3,10 @@ use crate::guide::{self, Language};
 use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;
-use crate::statement::{Firmness, Only, Place, Statement, Topic};
+use crate::statement::{Confidence, Only, Place, Statement, Topic};
 use rstest::rstest;
 
-fn said(file: &str, firmness: Firmness, topic: Topic) -> Statement {
+fn said(file: &str, firmness: Confidence, topic: Topic) -> Statement {
     Statement::new(topic, firmness, Place { file: file.into(), line: 1, item: String::new() })
 }
 
@@ -31,38 +31,40 @@ fn suggested(statements: &[Statement]) -> Vec<String> {
 }
 
 #[rstest]
-#[case::a_compiler(Firmness::Pinned, tool("gcc"), "c-compiler: tool = [\"cc\", \"gcc\", \"clang\"], when = \"not windows\"")]
-#[case::used_only(Firmness::Used, tool("cmake"), "cmake: tool = \"cmake\", level = \"should\"")]
-#[case::mentioned_only(Firmness::Mentioned, tool("cmake"), "# cmake: tool = \"cmake\"")]
-#[case::a_library(Firmness::Pinned, library("zlib"), "zlib: library = \"zlib\", when = \"not windows\"")]
+#[case::a_compiler(Confidence::Pinned, tool("gcc"), "c-compiler: tool = [\"cc\", \"gcc\", \"clang\"], when = \"not windows\"")]
+#[case::used_only(Confidence::Used, tool("cmake"), "cmake: tool = \"cmake\", level = \"should\"")]
+#[case::mentioned_only(Confidence::Mentioned, tool("cmake"), "# cmake: tool = \"cmake\"")]
+#[case::a_library(Confidence::Pinned, library("zlib"), "zlib: library = \"zlib\", when = \"not windows\"")]
 #[case::one_without_a_file_for_pkg_config(
-    Firmness::Pinned,
+    Confidence::Pinned,
     library("boost"),
     "# boost: library = \"boost\", when = \"not windows\""
 )]
 #[case::a_package_that_nobody_knows(
-    Firmness::Used,
+    Confidence::Used,
     Topic::Package(Manager::Apt, "libbarnacle-dev".to_owned()),
     "# libbarnacle-dev: system_package = { apt = \"libbarnacle-dev\" }"
 )]
-#[case::a_port(Firmness::Used, Topic::Port(5440), "port-5440: port = 5440, held_ok = \"docker-proxy\", level = \"should\"")]
-#[case::repositories_inside(Firmness::Pinned, Topic::Submodules, "checkout: checkout = \".\", submodules = true")]
-#[case::large_files(Firmness::Pinned, tool("git-lfs"), "large-files: checkout = \".\", large_files = true")]
-#[case::a_variable(Firmness::Mentioned, Topic::Variable("BUOY_REGION".to_owned()), "# buoy-region: variable = \"BUOY_REGION\"")]
-#[case::a_service(Firmness::Mentioned, Topic::Service("postgres".to_owned(), 5432), "# postgres: service = \"localhost:5432\"")]
+#[case::a_port(Confidence::Used, Topic::Port(5440), "port-5440: port = 5440, held_ok = \"docker-proxy\", level = \"should\"")]
+#[case::repositories_inside(Confidence::Pinned, Topic::Submodules, "checkout: checkout = \".\", submodules = true")]
+#[case::large_files(Confidence::Pinned, tool("git-lfs"), "large-files: checkout = \".\", large_files = true")]
+#[case::a_variable(Confidence::Mentioned, Topic::Variable("BUOY_REGION".to_owned()), "# buoy-region: variable = \"BUOY_REGION\"")]
+#[case::a_service(Confidence::Mentioned, Topic::Service("postgres".to_owned(), 5432), "# postgres: service = \"localhost:5432\"")]
 #[case::a_module_without_its_interpreter(
-    Firmness::Pinned,
+    Confidence::Pinned,
     Topic::Module(Language::Php, "intl".to_owned()),
     "# php-intl: module = \"intl\", of = \"php\""
 )]
-fn one_statement_becomes_one_requirement(#[case] firmness: Firmness, #[case] topic: Topic, #[case] wanted: &str) {
+fn one_statement_becomes_one_requirement(#[case] firmness: Confidence, #[case] topic: Topic, #[case] wanted: &str) {
     assert_eq!(suggested(&[said("a", firmness, topic)]), [wanted]);
 }
 
 #[test]
 fn a_module_goes_with_its_interpreter() {
-    let statements =
-        [said("a", Firmness::Pinned, Topic::Module(Language::Php, "intl".to_owned())), said("a", Firmness::Used, tool("php"))];
+    let statements = [
+        said("a", Confidence::Pinned, Topic::Module(Language::Php, "intl".to_owned())),
+        said("a", Confidence::Used, tool("php")),
+    ];
     assert_eq!(suggested(&statements), ["php-intl: module = \"intl\", of = \"php\"", "php: tool = \"php\", level = \"should\""]);
 }
 
@@ -75,7 +77,7 @@ fn versions_are_asked_for_as_the_pins_have_them(#[case] pins: &[(&str, bool)], #
     let pin = |(range, is_pin): &(&str, bool)| Statement {
         range: Some((*range).to_owned()),
         is_pin: *is_pin,
-        ..said("a", Firmness::Pinned, tool("cmake"))
+        ..said("a", Confidence::Pinned, tool("cmake"))
     };
     let statements: Vec<Statement> = pins.iter().map(pin).collect();
     let wanted = if wanted.is_empty() { String::new() } else { format!(", {wanted}") };
@@ -86,7 +88,7 @@ fn versions_are_asked_for_as_the_pins_have_them(#[case] pins: &[(&str, bool)], #
 
 #[test]
 fn a_version_that_is_only_used_refuses_no_other() {
-    let used = |range: &str| Statement { range: Some(range.to_owned()), ..said("a", Firmness::Used, tool("node")) };
+    let used = |range: &str| Statement { range: Some(range.to_owned()), ..said("a", Confidence::Used, tool("node")) };
     assert_eq!(
         suggested(&[used("18.*"), used("20.*"), used("18.*")]),
         ["node: tool = \"node\", tested = \"18.* || 20.*\", level = \"should\""]
@@ -95,27 +97,27 @@ fn a_version_that_is_only_used_refuses_no_other() {
 
 #[test]
 fn a_library_that_counts_otherwise_is_asked_for_without_a_version() {
-    let statement = Statement { range: Some(">= 2.10".to_owned()), ..said("a", Firmness::Pinned, library("freetype2")) };
+    let statement = Statement { range: Some(">= 2.10".to_owned()), ..said("a", Confidence::Pinned, library("freetype2")) };
     assert_eq!(suggested(core::slice::from_ref(&statement)), ["freetype2: library = \"freetype2\", when = \"not windows\""]);
 }
 
 #[test]
 fn what_only_one_of_several_ways_to_build_asks_for_is_recommended() {
     let both =
-        [said("CMakeLists.txt", Firmness::Pinned, tool("cmake")), said("configure.ac", Firmness::Pinned, tool("autoconf"))];
+        [said("CMakeLists.txt", Confidence::Pinned, tool("cmake")), said("configure.ac", Confidence::Pinned, tool("autoconf"))];
     let [cmake, autoconf] = suggested(&both).try_into().unwrap();
     assert!(cmake.ends_with("level = \"should\"") && autoconf.ends_with("level = \"should\""), "{cmake} {autoconf}");
     // What both ask for is needed whichever way one goes.
     let shared =
-        [said("CMakeLists.txt", Firmness::Pinned, library("zlib")), said("configure.ac", Firmness::Pinned, library("zlib"))];
+        [said("CMakeLists.txt", Confidence::Pinned, library("zlib")), said("configure.ac", Confidence::Pinned, library("zlib"))];
     assert_eq!(suggested(&shared), ["zlib: library = \"zlib\", when = \"not windows\""]);
 }
 
 #[test]
 fn conditions_that_say_nothing_on_the_only_system_are_left_out() {
     let only = |when: &str| Some(Only::When(when.to_owned()));
-    let system = |os| said("ci", Firmness::Used, Topic::System(os));
-    let here = Statement { only: only("linux"), ..said("a", Firmness::Pinned, library("x11")) };
+    let system = |os| said("ci", Confidence::Used, Topic::System(os));
+    let here = Statement { only: only("linux"), ..said("a", Confidence::Pinned, library("x11")) };
     assert_eq!(suggested(&[system(Os::Linux), here.clone()]), ["x11: library = \"x11\""]);
     assert_eq!(suggested(&[system(Os::Linux), system(Os::Macos), here]), ["x11: library = \"x11\", when = \"linux\""]);
 }
@@ -123,9 +125,9 @@ fn conditions_that_say_nothing_on_the_only_system_are_left_out() {
 #[test]
 fn ids_are_told_apart() {
     let statements = [
-        said("a", Firmness::Pinned, tool("valgrind")),
-        said("a", Firmness::Pinned, library("valgrind")),
-        said("a", Firmness::Pinned, library("libnl-3.0")),
+        said("a", Confidence::Pinned, tool("valgrind")),
+        said("a", Confidence::Pinned, library("valgrind")),
+        said("a", Confidence::Pinned, library("libnl-3.0")),
     ];
     let ids: Vec<String> = Draft::of(&statements).live.into_iter().map(|one| one.id).collect();
     assert_eq!(ids, ["valgrind", "valgrind-library", "libnl-3.0"]);
@@ -139,14 +141,14 @@ fn additions_are_what_a_guide_does_not_speak_of_and_has_not_accepted() {
         );
         guide::parse(&text).unwrap()
     };
-    let mut package = said("ci", Firmness::Used, library("cairo"));
+    let mut package = said("ci", Confidence::Used, library("cairo"));
     package.package = Some((Manager::Apt, "libcairo2-dev".to_owned()));
     let statements = [
-        said("a", Firmness::Pinned, tool("cmake")),
+        said("a", Confidence::Pinned, tool("cmake")),
         package,
-        said("ci", Firmness::Used, tool("jq")),
-        said("a", Firmness::Mentioned, tool("ninja")),
-        said("ci", Firmness::Used, Topic::System(Os::Macos)),
+        said("ci", Confidence::Used, tool("jq")),
+        said("a", Confidence::Mentioned, tool("ninja")),
+        said("ci", Confidence::Used, Topic::System(Os::Macos)),
     ];
     let names = |accept: &str| {
         let draft = Draft::additions(&statements, &guide(accept));

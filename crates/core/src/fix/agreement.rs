@@ -8,13 +8,13 @@ use crate::finding::Verdict;
 use crate::inquiry::{Context, Inquiry};
 use crate::observation::Observation;
 use crate::prelude::*;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use hashbrown::HashMap;
 
 /// What came of all, without fixes that would make what is met unmet.
 pub(crate) fn agreed(context: Context<'_>) -> Vec<(usize, Vec<Fix>)> {
     // Whoever rests on what is at a path, by that path.
-    let mut by_path: HashMap<&str, Vec<&Settled>> = HashMap::new();
+    let mut by_path: HashMap<&str, Vec<&RequirementResult>> = HashMap::new();
     for one in context.settled.iter().flatten().filter(|one| one.finding.verdict() == Verdict::Met) {
         for answer in &one.finding.evidence {
             if let Observation::Path(state) = &*answer.observation {
@@ -39,7 +39,7 @@ pub(crate) fn agreed(context: Context<'_>) -> Vec<(usize, Vec<Fix>)> {
 }
 
 /// The title of a met requirement that would not be met after a fix.
-fn undoes(context: Context<'_>, by_path: &HashMap<&str, Vec<&Settled>>, fix: &Fix) -> Option<String> {
+fn undoes(context: Context<'_>, by_path: &HashMap<&str, Vec<&RequirementResult>>, fix: &Fix) -> Option<String> {
     let Effect::Changes(changes) = &fix.effect else { return None };
     for change in changes {
         let Change::Path { path, .. } = change else { continue };

@@ -2,7 +2,7 @@
 
 use crate::guide::LimitKind;
 use crate::observation::{
-    CheckoutState, LibraryState, LimitState, Nature, Observation, PathState, SettingNumber, Value, VariableState,
+    CheckoutState, FileType, LibraryState, LimitState, Observation, PathState, SettingNumber, Value, VariableState,
 };
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -208,7 +208,7 @@ impl PathChange {
             Self::Gone => state = PathState { writable: state.writable, ..PathState::nothing(state.path) },
             Self::Folder => {
                 state = PathState {
-                    nature: Nature::Folder,
+                    nature: FileType::Folder,
                     mine: Some(true),
                     mode: Some(0o755),
                     executable: true,

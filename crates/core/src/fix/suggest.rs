@@ -11,7 +11,7 @@ use crate::guide::{GuideFix, Installer, Requirement, Subject};
 use crate::inquiry::{Context, Inquiry, Stop, if_known};
 use crate::kinds::{any_of, component, tool, variable};
 use crate::known::Known;
-use crate::observation::Nature;
+use crate::observation::FileType;
 use crate::prelude::*;
 use crate::text::{Flaw, Grammar, Sanitised, ShellLine};
 
@@ -175,7 +175,7 @@ fn unknown_step(inquiry: &mut Inquiry<'_>, requirement: &Requirement, reason: &R
     // A file of the project that this user may not read keeps what stands in it.
     if let (Subject::Variable(variable), Reason::General(General::CouldNotLook { .. })) = (&requirement.subject, reason)
         && let Some(file) = &variable.env_file
-        && if_known(inquiry.path(file, None))?.is_some_and(|state| state.nature == Nature::File && !state.readable)
+        && if_known(inquiry.path(file, None))?.is_some_and(|state| state.nature == FileType::File && !state.readable)
     {
         let here = Circumstances::look(inquiry)?;
         let case = Case { requirement, here: &here, refused: &[], own: None, seen: Seen::default() };

@@ -6,7 +6,7 @@ use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;
 use crate::problem::{Problem, ProblemKind};
-use crate::version::{Range, Standing, Version};
+use crate::version::{Range, RangePosition, Version};
 
 /// This release of the software.
 pub const RELEASE: &str = env!("CARGO_PKG_VERSION");
@@ -64,7 +64,7 @@ pub(super) fn check_needs(top: &Fields<'_>) -> bool {
     let text = |key: &str| project.get(key).and_then(|value| value.get_ref().as_str().map(|text| (text, value.span())));
     let Some((needs, span)) = text("needs") else { return true };
     let (Ok(range), Ok(release)) = (Range::parse(needs), Version::parse(RELEASE)) else { return true };
-    if matches!(range.judge(&release), Standing::Inside) {
+    if matches!(range.judge(&release), RangePosition::Inside) {
         return true;
     }
     let message = format!("this guide needs release {} of this software, and this is {RELEASE}", shortened(range.text()));

@@ -5,7 +5,7 @@ use super::vocabulary::SYSTEMS;
 use super::{Component, ComponentSort, Cores, Language};
 use super::{
     EnvironmentVariable, Guide, Kind, Level, Project, Requirement, Role, Stage, Subject, Value, acceptance, command_line,
-    fix_parse, get, oracle, order, place, subject_parse, value,
+    fix_parse, get, order, place, secret_leaks, subject_parse, value,
 };
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
@@ -110,7 +110,7 @@ fn read(top: Fields<'_>, (values, uses): (Vec<Value>, &BTreeMap<String, Uses>)) 
     let References { roles, stages, places, .. } = words;
     bind_languages(&mut requirements, top.problems());
     tell_apart(&mut requirements);
-    oracle::report(&requirements, top.problems());
+    secret_leaks::report(&requirements, top.problems());
     order::report_cycles(&requirements, top.problems());
     order::imply(&mut requirements);
     top.finish(|_| None);

@@ -11,9 +11,9 @@ mod whole;
 pub use display::cores_text;
 pub use network::{Connection, Fetched, Network, SocketState, SystemProxy, SystemService, Way};
 pub use package::{Bar, Candidate, ManagerState, Offered, Trial};
-pub use place::{Barrier, MountBar, Nature, PathState, ScriptTrouble};
+pub use place::{AccessDenied, FileType, MountBar, PathState, ScriptTrouble};
 pub use project::{
-    CheckoutState, Fate, InstalledState, Leads, LibraryState, LimitState, Pinned, Unfinished, Value, VariableState,
+    CheckoutState, InstalledState, Leads, LibraryState, LimitState, Pinned, StartupOutcome, Unfinished, Value, VariableState,
 };
 pub use system::{Os, Surroundings, System};
 
@@ -70,7 +70,7 @@ pub enum Observation {
     /// To `Path`.
     Path(PathState),
     /// To `Within`: the first thing found that is not this user's to change.
-    Within(Option<Barrier>),
+    Within(Option<AccessDenied>),
     /// To `Variable`.
     Variable(VariableState),
     /// To `Group`: the account database has it.

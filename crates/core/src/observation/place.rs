@@ -11,7 +11,7 @@ pub struct PathState {
     /// The path as the system knows it.
     pub path: String,
     /// What is there.
-    pub nature: Nature,
+    pub nature: FileType,
     /// Its permission bits, where the system has such.
     pub mode: Option<u32>,
     /// Who may read or change it beside this user and those who look after the machine, where the system has lists of that and no bits;
@@ -36,7 +36,7 @@ pub struct PathState {
     pub mount: Option<MountBar>,
     /// The folder above it that this user may not enter, so that nobody can say what is there.
     #[serde(default)]
-    pub barred_by: Option<Barrier>,
+    pub barred_by: Option<AccessDenied>,
     /// Why it would not start although it may be executed, where it is a script.
     #[serde(default)]
     pub script: Option<ScriptTrouble>,
@@ -58,7 +58,7 @@ impl PathState {
     pub fn nothing(path: impl Into<String>) -> Self {
         Self {
             path: path.into(),
-            nature: Nature::Missing,
+            nature: FileType::Missing,
             mode: None,
             open_to: None,
             mine: None,
@@ -81,7 +81,7 @@ impl PathState {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
-pub enum Nature {
+pub enum FileType {
     /// Nothing.
     Missing,
     /// A file.
@@ -97,7 +97,7 @@ pub enum Nature {
 /// Something that stands in this user's way.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
-pub struct Barrier {
+pub struct AccessDenied {
     /// Where it is.
     pub path: String,
     /// Whose it is, where that has a name.
@@ -135,17 +135,17 @@ impl Display for PathState {
             return write!(f, "not to be seen: {} may not be entered", barrier.path);
         }
         match &self.nature {
-            Nature::Missing => {
+            FileType::Missing => {
                 f.write_str("nothing there")?;
                 if let Some(name) = &self.example {
                     write!(f, "; beside it is the example {name}")?;
                 }
                 return self.alike.as_ref().map_or(Ok(()), |name| write!(f, "; beside it is {name}"));
             }
-            Nature::Dangling(target) => return write!(f, "a link to {target}, which is not there"),
-            Nature::File => f.write_str("a file")?,
-            Nature::Folder => f.write_str("a folder")?,
-            Nature::Other => f.write_str("neither a file nor a folder")?,
+            FileType::Dangling(target) => return write!(f, "a link to {target}, which is not there"),
+            FileType::File => f.write_str("a file")?,
+            FileType::Folder => f.write_str("a folder")?,
+            FileType::Other => f.write_str("neither a file nor a folder")?,
         }
         if let Some(mode) = self.mode {
             write!(f, ", mode {mode:o}")?;

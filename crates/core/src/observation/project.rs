@@ -40,7 +40,7 @@ pub struct VariableState {
     pub startup_line: Option<usize>,
     /// Why this process does not have what is set there.
     #[serde(default)]
-    pub fate: Fate,
+    pub fate: StartupOutcome,
     /// The file and line that keep it from having it, where such are known.
     #[serde(default)]
     pub kept_by: Option<(String, usize)>,
@@ -50,7 +50,7 @@ pub struct VariableState {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[serde(rename_all = "kebab-case")]
-pub enum Fate {
+pub enum StartupOutcome {
     /// A new terminal would have it: this one was opened before.
     #[default]
     NewTerminal,

@@ -1,8 +1,8 @@
 //! All that was seen, for where two short texts are alike and what was seen is not.
 
 use super::{
-    Account, Candidate, CheckoutState, Choice, DiskRoom, Fate, FileKind, MemoryState, Observation, Offered, PathState,
-    ProgramCopy, Run, StartEffect, Surroundings, System, VariableState,
+    Account, Candidate, CheckoutState, Choice, DiskRoom, FileKind, MemoryState, Observation, Offered, PathState, ProgramCopy,
+    Run, StartEffect, StartupOutcome, Surroundings, System, VariableState,
 };
 use crate::prelude::*;
 
@@ -104,12 +104,12 @@ fn variable(state: &VariableState) -> Vec<String> {
         state.startup_line.map(|line| format!("in line {line} of the start-up file")),
         state.startup.as_ref().map(|_| {
             let fate = match state.fate {
-                Fate::NewTerminal => "a new terminal has it",
-                Fate::SignIn => "the next sign-in has it",
-                Fate::NotExported => "it is not exported",
-                Fate::NotRead => "this shell does not read that",
-                Fate::Left => "the file is left before that",
-                Fate::Removed => "another line takes it away",
+                StartupOutcome::NewTerminal => "a new terminal has it",
+                StartupOutcome::SignIn => "the next sign-in has it",
+                StartupOutcome::NotExported => "it is not exported",
+                StartupOutcome::NotRead => "this shell does not read that",
+                StartupOutcome::Left => "the file is left before that",
+                StartupOutcome::Removed => "another line takes it away",
             };
             fate.to_owned()
         }),

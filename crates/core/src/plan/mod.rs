@@ -7,7 +7,7 @@ use crate::cause::Cause;
 use crate::fix::{Fix, Part, Prepares, Whole};
 use crate::guide::{Existence, Guide, Level, Subject, Then};
 use crate::prelude::*;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use crate::text::join_words;
 use hashbrown::HashMap;
 use schedule::Task;
@@ -45,7 +45,7 @@ pub struct Plan {
 /// Packages of one manager become one command, and the same step for two requirements is one step. A step comes after those that it needs: by the
 /// guide's order, or because its command is what another step installs. Interruptions are as few and as late as they can be.
 /// Steps with admin rights stand together: before the others, or behind them where the person must ask somebody (`rights` is `Some(false)`).
-pub fn make(guide: &Guide, settled: &[Settled], rights: Option<bool>) -> Plan {
+pub fn make(guide: &Guide, settled: &[RequirementResult], rights: Option<bool>) -> Plan {
     let draft = Draft::of(guide, settled);
     let todo = draft.tasks(guide);
     let mut plan = Plan::default();
@@ -116,7 +116,7 @@ struct Draft<'s> {
 }
 
 impl<'s> Draft<'s> {
-    fn of(guide: &Guide, settled: &'s [Settled]) -> Self {
+    fn of(guide: &Guide, settled: &'s [RequirementResult]) -> Self {
         let mut draft = Self::default();
         // The same commands are typed once, whatever is said of them; words alone are one step where they are the same.
         let mut same: HashMap<Typed<'_>, usize> = HashMap::new();

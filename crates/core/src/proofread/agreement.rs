@@ -7,7 +7,7 @@ use super::{Correction, Remark, Replacement, Rule};
 use crate::guide::{PortNumbers, Requirement, Subject};
 use crate::observation::Pinned;
 use crate::prelude::*;
-use crate::statement::{Coverage, Firmness, Only, Statement, Topic, merge};
+use crate::statement::{Confidence, Coverage, Only, Statement, Topic, merge};
 use crate::version::Range;
 
 pub(super) fn read(context: &Context<'_>, remarks: &mut Vec<Remark>) {
@@ -33,7 +33,7 @@ pub(super) fn read(context: &Context<'_>, remarks: &mut Vec<Remark>) {
         if let Topic::System(os) = &one.topic {
             if !context.guide.project.systems.is_empty()
                 && !context.guide.project.systems.contains(os)
-                && one.firmness != Firmness::Mentioned
+                && one.firmness != Confidence::Mentioned
             {
                 let at = context.project("systems").map_or_else(|| context.section("project"), toml::Spanned::span);
                 let message = format!("{} builds on {}, which `systems` does not name", first.place, os.name());
@@ -99,7 +99,7 @@ fn versions(context: &Context<'_>, requirement: &Requirement, all: &[&Statement]
     let Some(own) = range(requirement) else { return };
     let at = context.at(requirement, "version");
     // What holds only somewhere is compared only with what holds only there.
-    let firm = all.iter().filter(|one| one.firmness == Firmness::Pinned && !matches!(one.only, Some(Only::Otherwise(_))));
+    let firm = all.iter().filter(|one| one.firmness == Confidence::Pinned && !matches!(one.only, Some(Only::Otherwise(_))));
     for statement in firm {
         let Some(said) = statement.range.as_deref().and_then(|text| Range::parse(text).ok()) else { continue };
         if matches!(&statement.topic, Topic::Library(name) if crate::catalogue::libraries::named(name).is_some_and(|one| one.numbering != crate::catalogue::libraries::Numbering::Of))
@@ -142,11 +142,11 @@ fn follow(context: &Context<'_>, requirement: &Requirement, statement: &Statemen
     ))
 }
 
-fn unlisted(context: &Context<'_>, topic: &Topic, firmness: Firmness, first: &Statement, remarks: &mut Vec<Remark>) {
+fn unlisted(context: &Context<'_>, topic: &Topic, firmness: Confidence, first: &Statement, remarks: &mut Vec<Remark>) {
     let (rule, how) = match firmness {
-        Firmness::Pinned => (Rule::PinnedUnlisted, "asks for"),
-        Firmness::Used => (Rule::UsedUnlisted, "uses"),
-        Firmness::Mentioned => return,
+        Confidence::Pinned => (Rule::PinnedUnlisted, "asks for"),
+        Confidence::Used => (Rule::UsedUnlisted, "uses"),
+        Confidence::Mentioned => return,
     };
     let told = match &first.package {
         Some((manager, package)) if !matches!(topic, Topic::Package(..)) => {
@@ -164,7 +164,7 @@ fn moved_ports(context: &Context<'_>, remarks: &mut Vec<Remark>) {
     for (_, requirement) in context.requirements() {
         let Subject::Port(port) = &requirement.subject else { continue };
         let Some(variable) = port.set_by.as_ref().and_then(|set_by| set_by.variable.as_ref()) else { continue };
-        let same = |one: &&Statement| one.variable.as_ref() == Some(variable) && one.firmness != Firmness::Mentioned;
+        let same = |one: &&Statement| one.variable.as_ref() == Some(variable) && one.firmness != Confidence::Mentioned;
         let published: Vec<&Statement> = context.evidence.statements.iter().filter(same).collect();
         let numbers = match &port.numbers {
             PortNumbers::List(list) => list.clone(),

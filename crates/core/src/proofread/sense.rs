@@ -9,7 +9,7 @@ use crate::condition::Condition;
 use crate::guide::{Level, PortNumbers, Requirement, Subject};
 use crate::observation::Os;
 use crate::prelude::*;
-use crate::version::{Fit, Range, Version};
+use crate::version::{Range, RangeMatch, Version};
 use core::mem::discriminant;
 use hashbrown::HashMap;
 
@@ -89,7 +89,7 @@ fn is_everything(range: &Range) -> bool {
     ["0", "0.0.1", "1", "99999999"]
         .iter()
         .filter_map(|text| Version::parse(text).ok())
-        .all(|version| range.fit(&version) == Fit::Inside)
+        .all(|version| range.fit(&version) == RangeMatch::Inside)
 }
 
 fn ranges(context: &Context<'_>, requirement: &Requirement, remarks: &mut Vec<Remark>) {
@@ -117,7 +117,7 @@ fn ranges(context: &Context<'_>, requirement: &Requirement, remarks: &mut Vec<Re
             library.name
         );
         // Whoever knows writes a number that no release has.
-        let small = |text: &str| Version::parse(text).is_ok_and(|version| range.fit(&version) == Fit::Inside);
+        let small = |text: &str| Version::parse(text).is_ok_and(|version| range.fit(&version) == RangeMatch::Inside);
         if small("12") {
             remarks.push(Remark::of(Rule::OtherNumbering, context.at(requirement, "version"), message).about(&*requirement.id));
         }

@@ -144,12 +144,12 @@ fn corrections_that_meet_wait_for_each_other_and_nothing_is_cut_in_a_character()
 
 #[test]
 fn what_the_repository_says_is_compared_where_it_holds() {
-    use crate::statement::{Firmness, Only, Place, Statement, Topic};
+    use crate::statement::{Confidence, Only, Place, Statement, Topic};
     let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\nhelp = \"Ask.\"\n[require.go]\ntool = \"go\"\nversion = \">= 1.18\"\nwhy = \"The shore station is written in it.\"\n";
     let place = Place { file: "a".into(), line: 1, item: String::new() };
     let pinned = |range: &str| Statement {
         range: Some(range.to_owned()),
-        ..Statement::new(Topic::Tool("go".to_owned()), Firmness::Pinned, place.clone())
+        ..Statement::new(Topic::Tool("go".to_owned()), Confidence::Pinned, place.clone())
     };
     let rules = |statements: Vec<Statement>| -> Vec<&str> {
         proofread(guide, &Evidence { statements, ..Evidence::default() }).iter().map(|one| one.rule.id()).collect()
@@ -160,7 +160,7 @@ fn what_the_repository_says_is_compared_where_it_holds() {
     assert_eq!(rules(vec![pinned(">= 1.18")]), Vec::<&str>::new());
     assert_eq!(rules(vec![Statement { is_pin: true, ..pinned(">= 1.18") }]), ["pin-repeated"]);
     assert_eq!(rules(vec![Statement { only: option, ..pinned(">= 1.22") }]), Vec::<&str>::new());
-    assert_eq!(rules(vec![Statement { firmness: Firmness::Used, ..pinned("1.22.*") }]), Vec::<&str>::new());
+    assert_eq!(rules(vec![Statement { firmness: Confidence::Used, ..pinned("1.22.*") }]), Vec::<&str>::new());
     assert_eq!(rules(vec![pinned(">= 1.22"), pinned("< 1.20")]), ["pins-disagree"]);
 }
 

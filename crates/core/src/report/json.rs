@@ -2,14 +2,14 @@
 
 use super::{Counts, MachineSource, Outcome, Report};
 use crate::cause::Cause;
-use crate::elsewhere::Elsewhere;
+use crate::elsewhere::PlaceReport;
 use crate::finding::{Conclusion, Verdict};
 use crate::fix::Fix;
 use crate::guide::{Edit, Then};
 use crate::known::Answer;
 use crate::plan::Step;
 use crate::prelude::*;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use serde::{Serialize, Serializer};
 
 #[derive(Serialize)]
@@ -285,7 +285,7 @@ struct JsonStep<'r> {
     foreseen: bool,
     presumed: bool,
     /// How one sees that it has worked.
-    worked_if: Option<String>,
+    success_check: Option<String>,
 }
 
 fn json_otherwise(fix: &Fix) -> Option<JsonOtherwise<'_>> {
@@ -327,7 +327,7 @@ impl Report {
         self.guide.requirements.get(index).map(|requirement| requirement.id.as_str())
     }
 
-    fn json_requirement<'r>(&'r self, one: &'r Settled) -> Option<JsonRequirement<'r>> {
+    fn json_requirement<'r>(&'r self, one: &'r RequirementResult) -> Option<JsonRequirement<'r>> {
         let requirement = self.requirement(one)?;
         let finding = &one.finding;
         let words = self.words(one)?;
@@ -361,7 +361,7 @@ impl Report {
     }
 
     fn json_places(&self) -> Vec<JsonPlace<'_>> {
-        let told = |one: &Elsewhere| {
+        let told = |one: &PlaceReport| {
             one.verdicts
                 .iter()
                 .filter_map(|(index, verdict)| Some(JsonTold { id: self.id(*index)?, verdict: *verdict }))
@@ -428,7 +428,7 @@ impl Report {
             otherwise: json_otherwise(&step.fix),
             foreseen: step.fix.is_foreseen(),
             presumed: step.fix.presumed,
-            worked_if: self.worked_if(step),
+            success_check: self.success_check(step),
         }
     }
 }

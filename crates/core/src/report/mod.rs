@@ -4,7 +4,7 @@ mod json;
 mod roots;
 
 use crate::driver::Finished;
-use crate::elsewhere::Elsewhere;
+use crate::elsewhere::PlaceReport;
 use crate::finding::{LeftOut, Verdict};
 use crate::fix::Shell;
 use crate::guide::{Guide, Level, Requirement, WorkPlace};
@@ -14,7 +14,7 @@ use crate::plan::Plan;
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Selection;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use crate::words::Words;
 use roots::Roots;
 use serde::Serialize;
@@ -59,14 +59,14 @@ pub struct OtherPlace<'r> {
     /// The place.
     pub place: &'r WorkPlace,
     /// What is to be checked there, and nobody told how it stands.
-    pub remaining: Vec<&'r Settled>,
+    pub remaining: Vec<&'r RequirementResult>,
     /// What was found there.
-    pub told: Option<&'r Elsewhere>,
+    pub told: Option<&'r PlaceReport>,
 }
 
 /// What the caller adds to what the driver found.
 #[derive(Debug, Clone)]
-pub struct Frame {
+pub struct ReportMetadata {
     /// The version of the software.
     pub software: String,
     /// Where the guide was read from.
@@ -102,15 +102,15 @@ pub struct Report {
     /// What was chosen to be checked, as the machine took it.
     pub selection: Selection,
     /// What was found in other places.
-    pub elsewhere: Vec<Elsewhere>,
+    pub elsewhere: Vec<PlaceReport>,
     /// What the caller added.
-    pub frame: Frame,
+    pub frame: ReportMetadata,
     /// The system, where it is known.
     pub system: Option<System>,
     /// Where the system runs, where it is known.
     pub surroundings: Option<Surroundings>,
     /// What came of each requirement that was asked for, in the order of the guide.
-    pub settled: Vec<Settled>,
+    pub settled: Vec<RequirementResult>,
     /// What to do.
     pub plan: Plan,
     /// The shell that commands are written for.
@@ -146,7 +146,7 @@ const MOST_WAITING: usize = 1_000;
 
 impl Report {
     /// Puts a report together.
-    pub fn new(role: Option<usize>, frame: Frame, finished: Finished) -> Self {
+    pub fn new(role: Option<usize>, frame: ReportMetadata, finished: Finished) -> Self {
         let Finished { known, settled, guide, place } = finished;
         let observed = |probe: &Probe| known.get(probe).map(|answer| &*answer.observation);
         let system = match observed(&Probe::System) {
@@ -189,43 +189,43 @@ impl Report {
     }
 
     /// The requirement that a result is about.
-    pub fn requirement(&self, settled: &Settled) -> Option<&Requirement> {
+    pub fn requirement(&self, settled: &RequirementResult) -> Option<&Requirement> {
         self.guide.requirements.get(settled.index)
     }
 
     /// What came of the requirement with this index.
-    pub fn settled_at(&self, index: usize) -> Option<&Settled> {
+    pub fn settled_at(&self, index: usize) -> Option<&RequirementResult> {
         self.settled.get(self.roots.position(index)?)
     }
 
     /// What came of the requirement with this id.
-    pub fn settled_of(&self, id: &str) -> Option<&Settled> {
+    pub fn settled_of(&self, id: &str) -> Option<&RequirementResult> {
         self.settled_at(self.guide.find(id)?)
     }
 
     /// The sentences about a result.
-    pub fn words<'r>(&'r self, settled: &'r Settled) -> Option<Words<'r>> {
+    pub fn words<'r>(&'r self, settled: &'r RequirementResult) -> Option<Words<'r>> {
         Some(Words::new(&self.guide, self.requirement(settled)?, &settled.finding, self.shell))
     }
 
     /// What a result says to a person, in a sentence or two.
-    pub fn message(&self, settled: &Settled) -> String {
+    pub fn message(&self, settled: &RequirementResult) -> String {
         self.words(settled).map(|words| words.message()).unwrap_or_default()
     }
 
     /// What came of the alternatives of a finding, in its order: the cheapest to settle first.
-    pub fn alternatives<'r>(&'r self, settled: &'r Settled) -> impl Iterator<Item = &'r Settled> {
+    pub fn alternatives<'r>(&'r self, settled: &'r RequirementResult) -> impl Iterator<Item = &'r RequirementResult> {
         settled.finding.alternatives().iter().filter_map(|index| self.settled_at(*index))
     }
 
     /// What waits for this one, directly.
-    pub fn waiting_for<'r>(&'r self, settled: &Settled) -> impl Iterator<Item = &'r Settled> {
+    pub fn waiting_for<'r>(&'r self, settled: &RequirementResult) -> impl Iterator<Item = &'r RequirementResult> {
         self.roots.followers(settled.index).iter().filter_map(|at| self.settled.get(*at))
     }
 
     /// What waits for this one at any distance: in the order in which it is reached, each once, and a thousand of them at most.
-    pub fn all_waiting_for<'r>(&'r self, settled: &Settled) -> Vec<&'r Settled> {
-        let mut found: Vec<&Settled> = Vec::new();
+    pub fn all_waiting_for<'r>(&'r self, settled: &RequirementResult) -> Vec<&'r RequirementResult> {
+        let mut found: Vec<&RequirementResult> = Vec::new();
         let mut seen: hashbrown::HashSet<usize> = core::iter::once(settled.index).collect();
         let mut from = settled.index;
         for at in 0.. {
@@ -238,7 +238,7 @@ impl Report {
     }
 
     /// How one sees by oneself that a step has worked; `None` where only another check tells.
-    pub fn worked_if(&self, step: &crate::plan::Step) -> Option<String> {
+    pub fn success_check(&self, step: &crate::plan::Step) -> Option<String> {
         // Newer lists settle nothing by themselves.
         if step.fix.part.as_ref().is_some_and(|part| matches!(part.of, crate::fix::Whole::Lists(..))) {
             return None;
@@ -248,7 +248,7 @@ impl Report {
             return None;
         }
         let requirements = step.settles.iter().filter_map(|index| self.guide.requirements.get(*index));
-        crate::words::worked_if(requirements, step.fix.then, self.shell)
+        crate::words::success_check(requirements, step.fix.then, self.shell)
     }
 
     /// Of a report that is for no role, and about all that the guide has: the outcome for each role alone.
@@ -265,7 +265,7 @@ impl Report {
     }
 
     /// What came of the requirements that count by themselves: not of alternatives, for which their `any_of` speaks.
-    pub fn counting(&self) -> impl Iterator<Item = &Settled> {
+    pub fn counting(&self) -> impl Iterator<Item = &RequirementResult> {
         self.settled.iter().filter(|one| self.requirement(one).is_some_and(|requirement| !requirement.alternative))
     }
 
@@ -288,7 +288,7 @@ impl Report {
     pub fn other_places(&self) -> Vec<OtherPlace<'_>> {
         let remaining = |index: usize| {
             let left = self.counting().filter(move |one| self.place_of(one) == Some(index));
-            left.filter(move |one| self.told(one).is_none()).collect::<Vec<&Settled>>()
+            left.filter(move |one| self.told(one).is_none()).collect::<Vec<&RequirementResult>>()
         };
         let state = |(index, place)| OtherPlace {
             place,
@@ -299,12 +299,12 @@ impl Report {
     }
 
     /// The place that a requirement is checked in, where that is not here.
-    fn place_of(&self, settled: &Settled) -> Option<usize> {
+    fn place_of(&self, settled: &RequirementResult) -> Option<usize> {
         self.requirement(settled)?.place.filter(|_| settled.finding.left_out() == Some(LeftOut::OtherPlace))
     }
 
     /// What was found about it in another place.
-    fn told(&self, settled: &Settled) -> Option<Verdict> {
+    fn told(&self, settled: &RequirementResult) -> Option<Verdict> {
         let place = self.place_of(settled)?;
         self.elsewhere.iter().find(|told| told.place == place)?.verdicts.get(&settled.index).copied()
     }
@@ -315,7 +315,7 @@ impl Report {
     }
 
     fn outcome_for(&self, role: Option<usize>) -> Outcome {
-        let counts = |one: &&Settled| {
+        let counts = |one: &&RequirementResult| {
             self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must && requirement.concerns(role))
         };
         let musts = self.counting().filter(counts);
@@ -355,7 +355,7 @@ impl Report {
     }
 
     /// What is needed, and was left out because it needs the network.
-    pub fn left_for_the_network(&self) -> impl Iterator<Item = &Settled> {
+    pub fn left_for_the_network(&self) -> impl Iterator<Item = &RequirementResult> {
         self.counting().filter(|one| {
             one.finding.left_out() == Some(LeftOut::Offline)
                 && self.requirement(one).is_some_and(|requirement| requirement.level == Level::Must)

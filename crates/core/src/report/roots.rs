@@ -2,7 +2,7 @@
 
 use crate::finding::Verdict;
 use crate::prelude::*;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 
 /// By requirement: where its result stands, what waits for it, and whether what it waits for is unmet in the end.
 #[derive(Debug)]
@@ -16,7 +16,7 @@ pub(super) struct Roots {
 
 impl Roots {
     /// For the results of a guide with so many requirements. Each edge is walked once: what is unmet spreads to all that wait for it.
-    pub(super) fn of(count: usize, settled: &[Settled]) -> Self {
+    pub(super) fn of(count: usize, settled: &[RequirementResult]) -> Self {
         let mut roots =
             Self { positions: vec![None; count], followers: vec![Vec::new(); count], is_unmet_below: vec![false; count] };
         for (at, one) in settled.iter().enumerate() {
@@ -51,7 +51,7 @@ impl Roots {
     }
 
     /// The verdict, but for what is blocked that of its roots: unmet where one is.
-    pub(super) fn verdict(&self, one: &Settled) -> Verdict {
+    pub(super) fn verdict(&self, one: &RequirementResult) -> Verdict {
         match one.finding.verdict() {
             Verdict::Blocked if self.is_unmet_below.get(one.index) == Some(&true) => Verdict::Unmet,
             verdict @ (Verdict::Met | Verdict::Unmet | Verdict::Unknown | Verdict::Blocked | Verdict::Skipped) => verdict,

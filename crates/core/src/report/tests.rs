@@ -1,4 +1,4 @@
-use super::{Frame, MachineSource, Outcome, Report};
+use super::{MachineSource, Outcome, Report, ReportMetadata};
 use crate::observation::{CoreState, Observation, RunEnd};
 use crate::prelude::*;
 use crate::probe::Probe;
@@ -12,7 +12,7 @@ fn outcome(body: &str) -> (Outcome, [usize; 5]) {
     program(&mut script, "/usr/bin/good", RunEnd::Exit(0), "good 1.0");
     let guide = guide(body);
     let finished = drive(&guide, &script, Selection::default(), |_| 0);
-    let frame = Frame {
+    let frame = ReportMetadata {
         software: "0".into(),
         guide_path: None,
         guide_sha256: None,

@@ -10,7 +10,7 @@ use crate::prelude::*;
 
 /// What a package brings.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Brought {
+pub enum Provided {
     /// These.
     Topics(Vec<Topic>),
     /// Nothing that a build would miss: what every system has, or what only serves to install.
@@ -140,20 +140,20 @@ pub fn canonical(name: &str) -> &str {
 }
 
 /// What a package brings. The name may carry a version, an architecture or an archive, as managers take them.
-pub fn brought_by(manager: Manager, package: &str) -> Brought {
-    let tools = |names: &[&str]| Brought::Topics(names.iter().map(|name| Topic::Tool((*name).to_owned())).collect());
+pub fn package_provides(manager: Manager, package: &str) -> Provided {
+    let tools = |names: &[&str]| Provided::Topics(names.iter().map(|name| Topic::Tool((*name).to_owned())).collect());
     if let Some(library) = package.strip_prefix("pkgconfig(").and_then(|rest| rest.strip_suffix(')')) {
-        return Brought::Topics(vec![Topic::Library(library.to_owned())]);
+        return Provided::Topics(vec![Topic::Library(library.to_owned())]);
     }
     let name = bare(manager, package);
     if PLAIN.contains(&name) || name.is_empty() {
-        return Brought::Nothing;
+        return Provided::Nothing;
     }
     if let Some((_, names)) = SEVERAL.iter().find(|(one, _)| *one == name) {
         return tools(names);
     }
     if let Some((_, language)) = HEADERS.iter().find(|(one, _)| *one == name) {
-        return Brought::Topics(vec![Topic::Headers(*language)]);
+        return Provided::Topics(vec![Topic::Headers(*language)]);
     }
     if name.ends_with("-jdk") || name.ends_with("-jdk-headless") || (name.starts_with("java-") && name.ends_with("-devel")) {
         return tools(&["javac"]);
@@ -161,7 +161,7 @@ pub fn brought_by(manager: Manager, package: &str) -> Brought {
     if name.ends_with("-jre") || name.ends_with("-jre-headless") {
         return tools(&["java"]);
     }
-    let library = libraries::brought_by(manager, name);
+    let library = libraries::package_provides(manager, name);
     let has = |row: &&catalogue::Row| row.packages.contains(&(manager.word(), name));
     let rows: Vec<&catalogue::Row> = catalogue::all().iter().filter(has).collect();
     let tool = rows.iter().find(|row| row.name == name).or(match rows.as_slice() {
@@ -169,31 +169,31 @@ pub fn brought_by(manager: Manager, package: &str) -> Brought {
         _ => None,
     });
     if let Some((_, library)) = OTHER_NAMES.iter().find(|(one, _)| *one == name) {
-        return Brought::Topics(vec![Topic::Library((*library).to_owned())]);
+        return Provided::Topics(vec![Topic::Library((*library).to_owned())]);
     }
     // Where headers have packages of their own, one that is called like a program is that program's.
     let splits = matches!(manager, Manager::Apt | Manager::Dnf | Manager::Zypper | Manager::Apk);
     let library = library.filter(|_| !(splits && tool.is_some_and(|row| row.name == name)));
     match (library, tool) {
-        (Some(library), _) => Brought::Topics(vec![Topic::Library(library.name.to_owned())]),
+        (Some(library), _) => Provided::Topics(vec![Topic::Library(library.name.to_owned())]),
         (None, Some(row)) => tools(&[row.name]),
         (None, None) => match module(manager, name) {
-            Some(topic) => Brought::Topics(vec![topic]),
+            Some(topic) => Provided::Topics(vec![topic]),
             None => by_name(&rows, name),
         },
     }
 }
 
 /// A package whose manager is not in the catalogue, but whose name is that of a program that is.
-fn by_name(rows: &[&catalogue::Row], name: &str) -> Brought {
-    let topics = |name: &str| Brought::Topics(vec![Topic::Tool(canonical(name).to_owned())]);
+fn by_name(rows: &[&catalogue::Row], name: &str) -> Provided {
+    let topics = |name: &str| Provided::Topics(vec![Topic::Tool(canonical(name).to_owned())]);
     match rows.first() {
         Some(row) => topics(row.name),
         None if catalogue::has(name) => topics(name),
         // `clang-15`: a program with its version behind it.
         None => match name.rsplit_once('-').filter(|(_, version)| version.chars().all(|c| c.is_ascii_digit() || c == '.')) {
             Some((stem, version)) if !version.is_empty() && catalogue::has(stem) => topics(stem),
-            _ => Brought::Unknown,
+            _ => Provided::Unknown,
         },
     }
 }
@@ -227,7 +227,7 @@ fn module(manager: Manager, name: &str) -> Option<Topic> {
 
 #[cfg(test)]
 mod tests {
-    use super::{Brought, brought_by};
+    use super::{Provided, package_provides};
     use crate::manager::Manager::{self, Apk, Apt, Brew, Choco, Dnf, Pacman};
     use crate::prelude::*;
     use rstest::rstest;
@@ -247,10 +247,10 @@ mod tests {
     #[case::what_every_system_has(Apk, "ca-certificates", "nothing")]
     #[case::what_nobody_knows(Choco, "barnacle-scraper", "unknown")]
     fn a_package_stands_for_what_it_brings(#[case] manager: Manager, #[case] package: &str, #[case] wanted: &str) {
-        let told = match brought_by(manager, package) {
-            Brought::Topics(topics) => topics.iter().map(ToString::to_string).collect::<Vec<_>>().join(", "),
-            Brought::Nothing => "nothing".to_owned(),
-            Brought::Unknown => "unknown".to_owned(),
+        let told = match package_provides(manager, package) {
+            Provided::Topics(topics) => topics.iter().map(ToString::to_string).collect::<Vec<_>>().join(", "),
+            Provided::Nothing => "nothing".to_owned(),
+            Provided::Unknown => "unknown".to_owned(),
         };
         assert_eq!(told, wanted);
     }

@@ -74,7 +74,7 @@ fn keys(requirement: &Requirement) -> Vec<String> {
     for (manager, name) in packages {
         keys.push(format!("package {} {name}", manager.word()));
         // What one manager's package brings is there, whichever package a build server installs for it.
-        if let super::Brought::Topics(topics) = super::brought_by(manager, &name) {
+        if let super::Provided::Topics(topics) = super::package_provides(manager, &name) {
             keys.extend(topics.iter().map(topic_key));
         }
     }
@@ -83,7 +83,7 @@ fn keys(requirement: &Requirement) -> Vec<String> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::{Firmness, Place, Statement, Topic};
+    use super::super::{Confidence, Place, Statement, Topic};
     use super::requirement_for;
     use crate::guide::{self, Language};
     use crate::manager::Manager;
@@ -92,7 +92,7 @@ mod tests {
     use rstest::rstest;
 
     fn said(topic: Topic) -> Statement {
-        Statement::new(topic, Firmness::Used, Place { file: "a".into(), line: 1, item: String::new() })
+        Statement::new(topic, Confidence::Used, Place { file: "a".into(), line: 1, item: String::new() })
     }
 
     fn tool(name: &str) -> Topic {

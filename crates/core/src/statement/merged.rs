@@ -2,7 +2,7 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "only programs have several names")]
 
-use super::{Firmness, Only, Statement, Topic, canonical};
+use super::{Confidence, Only, Statement, Topic, canonical};
 use crate::prelude::*;
 use crate::version::Range;
 use alloc::collections::BTreeMap;
@@ -14,7 +14,7 @@ pub struct Merged {
     /// What it is about; of several names that the firmest statement has.
     pub topic: Topic,
     /// The firmest of its statements that hold everywhere, or the firmest of all.
-    pub firmness: Firmness,
+    pub firmness: Confidence,
     /// What every pinned range allows.
     pub range: Option<Range>,
     /// What the build and its servers use, as far as that is a version.
@@ -58,8 +58,8 @@ pub fn merge(statements: &[Statement]) -> Vec<Merged> {
 }
 
 /// How firm a statement is where anything but a system limits it: then a person has to say what that means for newcomers.
-fn firmness(statement: &Statement) -> Firmness {
-    if matches!(statement.only, Some(Only::Otherwise(_))) { Firmness::Mentioned } else { statement.firmness }
+fn firmness(statement: &Statement) -> Confidence {
+    if matches!(statement.only, Some(Only::Otherwise(_))) { Confidence::Mentioned } else { statement.firmness }
 }
 
 fn together(statements: &[Statement], mut group: Vec<usize>) -> Option<Merged> {
@@ -73,18 +73,18 @@ fn together(statements: &[Statement], mut group: Vec<usize>) -> Option<Merged> {
     for index in &group {
         let Some(statement) = of(index) else { continue };
         let Some(said) = statement.range.as_deref().and_then(|text| Range::parse(text).ok()) else { continue };
-        if firmness(statement) == Firmness::Mentioned {
+        if firmness(statement) == Confidence::Mentioned {
             continue;
         }
         match &range {
             Some((so_far, other)) if so_far.shared(&said).is_none() => contradictions.push((*other, *index)),
-            Some((so_far, other)) if statement.firmness == Firmness::Pinned => {
+            Some((so_far, other)) if statement.firmness == Confidence::Pinned => {
                 range = so_far.and(&said).map(|both| (both, *other));
             }
-            None if statement.firmness == Firmness::Pinned => range = Some((said.clone(), *index)),
+            None if statement.firmness == Confidence::Pinned => range = Some((said.clone(), *index)),
             _ => {}
         }
-        if statement.firmness == Firmness::Used {
+        if statement.firmness == Confidence::Used {
             let text = used.iter().map(Range::text).chain([said.text()]).collect::<Vec<_>>().join(" || ");
             used = Range::parse(&text).ok();
         }
@@ -124,11 +124,11 @@ fn condition(firm: &[&Statement]) -> Option<String> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::{Firmness, Only, Place, Statement, Topic, merge};
+    use super::super::{Confidence, Only, Place, Statement, Topic, merge};
     use crate::prelude::*;
     use rstest::rstest;
 
-    fn said(line: usize, firmness: Firmness, tool: &str, range: &str, when: &str) -> Statement {
+    fn said(line: usize, firmness: Confidence, tool: &str, range: &str, when: &str) -> Statement {
         let place = Place { file: "a".into(), line, item: String::new() };
         let only = match when {
             "" => None,
@@ -140,15 +140,15 @@ mod tests {
     }
 
     #[rstest]
-    #[case::both_pins_hold(&[(Firmness::Pinned, ">= 20", ""), (Firmness::Pinned, "20.*", "")], "pinned 20.*")]
-    #[case::pins_that_contradict(&[(Firmness::Pinned, ">= 20", ""), (Firmness::Pinned, "18.*", "")], "pinned >= 20, contradicted once")]
-    #[case::what_is_used_narrows_nothing(&[(Firmness::Pinned, ">= 18", ""), (Firmness::Used, "20.*", "")], "pinned >= 18")]
-    #[case::what_is_used_may_contradict(&[(Firmness::Pinned, ">= 18", ""), (Firmness::Used, "16.*", "")], "pinned >= 18, contradicted once")]
-    #[case::on_two_systems(&[(Firmness::Used, "", "linux"), (Firmness::Used, "", "macos")], "used if linux or macos")]
-    #[case::on_one_and_everywhere(&[(Firmness::Used, "", "linux"), (Firmness::Used, "", "")], "used")]
-    #[case::a_firmer_one_only_there(&[(Firmness::Pinned, "", "windows"), (Firmness::Mentioned, "", "")], "pinned if windows")]
-    #[case::only_with_an_option(&[(Firmness::Pinned, "", "option")], "mentioned")]
-    fn statements_on_one_subject_are_one(#[case] parts: &[(Firmness, &str, &str)], #[case] wanted: &str) {
+    #[case::both_pins_hold(&[(Confidence::Pinned, ">= 20", ""), (Confidence::Pinned, "20.*", "")], "pinned 20.*")]
+    #[case::pins_that_contradict(&[(Confidence::Pinned, ">= 20", ""), (Confidence::Pinned, "18.*", "")], "pinned >= 20, contradicted once")]
+    #[case::what_is_used_narrows_nothing(&[(Confidence::Pinned, ">= 18", ""), (Confidence::Used, "20.*", "")], "pinned >= 18")]
+    #[case::what_is_used_may_contradict(&[(Confidence::Pinned, ">= 18", ""), (Confidence::Used, "16.*", "")], "pinned >= 18, contradicted once")]
+    #[case::on_two_systems(&[(Confidence::Used, "", "linux"), (Confidence::Used, "", "macos")], "used if linux or macos")]
+    #[case::on_one_and_everywhere(&[(Confidence::Used, "", "linux"), (Confidence::Used, "", "")], "used")]
+    #[case::a_firmer_one_only_there(&[(Confidence::Pinned, "", "windows"), (Confidence::Mentioned, "", "")], "pinned if windows")]
+    #[case::only_with_an_option(&[(Confidence::Pinned, "", "option")], "mentioned")]
+    fn statements_on_one_subject_are_one(#[case] parts: &[(Confidence, &str, &str)], #[case] wanted: &str) {
         let statements: Vec<Statement> =
             parts.iter().zip(1..).map(|((firmness, range, when), line)| said(line, *firmness, "node", range, when)).collect();
         let [merged] = merge(&statements).try_into().unwrap();
@@ -165,7 +165,7 @@ mod tests {
     fn names_of_one_program_are_one_subject() {
         let names = ["gcc", "cc", "clang", "nodejs", "node", "g++"];
         let statements: Vec<Statement> =
-            names.iter().zip(1..).map(|(name, line)| said(line, Firmness::Used, name, "", "")).collect();
+            names.iter().zip(1..).map(|(name, line)| said(line, Confidence::Used, name, "", "")).collect();
         assert_eq!(merge(&statements).len(), 3);
     }
 }

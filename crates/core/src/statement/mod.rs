@@ -4,7 +4,7 @@ mod brings;
 mod coverage;
 mod merged;
 
-pub use brings::{Brought, brought_by, canonical};
+pub use brings::{Provided, canonical, package_provides};
 pub use coverage::{Coverage, requirement_for};
 pub use merged::{Merged, merge};
 
@@ -22,7 +22,7 @@ pub struct Statement {
     /// The versions that it asks for, as a guide writes ranges; nothing where any will do.
     pub range: Option<String>,
     /// How firm it is.
-    pub firmness: Firmness,
+    pub firmness: Confidence,
     /// Where it stands.
     pub place: Place,
     /// What limits it.
@@ -79,7 +79,7 @@ pub struct Place {
 
 /// How firm a statement is, the firmest first.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Firmness {
+pub enum Confidence {
     /// The build itself refuses without it.
     Pinned,
     /// The build or its servers use it just so.
@@ -97,7 +97,7 @@ pub enum Only {
     Otherwise(String),
 }
 
-impl Firmness {
+impl Confidence {
     /// Its word.
     pub const fn word(self) -> &'static str {
         match self {
@@ -110,7 +110,7 @@ impl Firmness {
 
 impl Statement {
     /// A statement without anything further.
-    pub fn new(topic: Topic, firmness: Firmness, place: Place) -> Self {
+    pub fn new(topic: Topic, firmness: Confidence, place: Place) -> Self {
         Self {
             topic,
             range: None,

@@ -1,6 +1,6 @@
 //! Reports that can be told to be of one machine: the newest counts, and the one after another tells which fixes helped.
 
-use super::essence::Essence;
+use super::compact_report::CompactReport;
 use crate::prelude::*;
 use hashbrown::HashMap;
 
@@ -14,19 +14,19 @@ const LONGEST_ID: usize = 64;
 /// What is kept of each.
 #[derive(Debug, Clone, Default)]
 pub(super) struct Machines {
-    by_id: HashMap<Box<str>, Vec<Essence>>,
+    by_id: HashMap<Box<str>, Vec<CompactReport>>,
 }
 
 impl Machines {
     /// Keeps a report; gives it back where there is no room for another machine.
-    pub(super) fn keep(&mut self, id: &str, essence: Essence) -> Option<Essence> {
+    pub(super) fn keep(&mut self, id: &str, essence: CompactReport) -> Option<CompactReport> {
         if id.is_empty() || id.len() > LONGEST_ID || (self.by_id.len() >= MOST_MACHINES && !self.by_id.contains_key(id)) {
             return Some(essence);
         }
         let kept = self.by_id.entry(id.into()).or_default();
         kept.push(essence);
         if kept.len() > MOST_REPORTS {
-            kept.sort_by_key(Essence::place);
+            kept.sort_by_key(CompactReport::place);
             kept.remove(0);
         }
         None
@@ -38,9 +38,9 @@ impl Machines {
     }
 
     /// The reports of each machine, the oldest first.
-    pub(super) fn in_order(self) -> impl Iterator<Item = (Box<str>, Vec<Essence>)> {
+    pub(super) fn in_order(self) -> impl Iterator<Item = (Box<str>, Vec<CompactReport>)> {
         self.by_id.into_iter().map(|(id, mut reports)| {
-            reports.sort_by_key(Essence::place);
+            reports.sort_by_key(CompactReport::place);
             (id, reports)
         })
     }

@@ -3,7 +3,7 @@
 //! Reports are added one by one to a [`Tally`], which takes no more room for many than for few; tallies that were made side by side are put together, and
 //! what they come to is a [`Survey`].
 
-mod essence;
+mod compact_report;
 mod intern;
 mod machines;
 mod summary;
@@ -118,7 +118,7 @@ impl Entry<'_> {
     pub fn of(report: &Report) -> Entry<'static> {
         let own = |text: Option<&str>| text.map(|text| Cow::Owned(text.to_owned()));
         let system = report.system.as_ref();
-        let row = |one: &crate::settled::Settled| {
+        let row = |one: &crate::settled::RequirementResult| {
             let requirement = report.requirement(one)?;
             Some(Row {
                 id: Cow::Owned(requirement.id.clone()),

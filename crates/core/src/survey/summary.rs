@@ -1,7 +1,7 @@
 //! What counted reports come to.
 
 use super::Dimension;
-use super::essence::{Essence, NONE};
+use super::compact_report::{CompactReport, NONE};
 use super::tally::{Counted, Tally};
 use super::week::week;
 use super::what_if::Cost;
@@ -170,7 +170,7 @@ impl Tally {
         let told_apart = self.machines.len();
         for (_, reports) in core::mem::take(&mut self.machines).in_order() {
             // The newest counts; where it is of a part, with what an earlier one says of the rest.
-            let mut known: Option<Essence> = None;
+            let mut known: Option<CompactReport> = None;
             for after in reports {
                 // The same once more, in another form or from another folder: nobody looked again.
                 if known.as_ref().is_some_and(|known| known.place() == after.place()) {

@@ -1,6 +1,6 @@
 //! Counting reports, in as much room for many as for few.
 
-use super::essence::{Essence, Item, NONE};
+use super::compact_report::{CompactReport, Item, NONE};
 use super::intern::{Interned, OTHERS};
 use super::machines::Machines;
 use super::week::Moment;
@@ -196,7 +196,7 @@ impl Tally {
         Some(when)
     }
 
-    fn essence(&mut self, entry: &Entry<'_>, changed: Option<Changed>) -> Essence {
+    fn essence(&mut self, entry: &Entry<'_>, changed: Option<Changed>) -> CompactReport {
         let judged = || self.what_if.as_ref().and_then(|(what_if, id)| what_if.judge(id, &entry.requirements));
         let judged = changed.or_else(judged);
         let mut items = Vec::with_capacity(entry.requirements.len());
@@ -213,7 +213,7 @@ impl Tally {
                 },
             });
         }
-        Essence {
+        CompactReport {
             when: self.when(entry),
             mark: if entry.id.is_some() { mark(entry) } else { 0 },
             outcome: entry.outcome,
@@ -225,21 +225,21 @@ impl Tally {
         }
     }
 
-    fn count_anonymous(&mut self, essence: &Essence) {
+    fn count_anonymous(&mut self, essence: &CompactReport) {
         self.anonymous += 1;
         self.count_week(essence);
         self.count(essence);
     }
 
     /// Counts a machine for the week in which it was looked at.
-    pub(super) fn count_week(&mut self, essence: &Essence) {
+    pub(super) fn count_week(&mut self, essence: &CompactReport) {
         if let Some(monday) = essence.monday() {
             self.week(monday, [1, u64::from(essence.outcome == Outcome::Ready)]);
         }
     }
 
     /// Counts a machine for all but its weeks.
-    pub(super) fn count(&mut self, essence: &Essence) {
+    pub(super) fn count(&mut self, essence: &CompactReport) {
         count(&mut self.outcomes, place(essence.outcome));
         if essence.group != NONE {
             count(self.group_outcomes.entry(essence.group).or_default(), place(essence.outcome));

@@ -6,7 +6,7 @@ use crate::guide::{Guide, Requirement, Subject};
 use crate::prelude::*;
 use crate::text::Size;
 use crate::verdict::Verdict;
-use crate::version::{Fit, Range, Version};
+use crate::version::{Range, RangeMatch, Version};
 
 /// What a requirement might ask for instead. What its words mean depends on what it is about: a range of versions, an amount, a number.
 #[derive(Debug, Clone, PartialEq)]
@@ -189,9 +189,9 @@ impl WhatIf {
         let found = row.found.as_deref();
         match Measure::of_kind(&row.kind)? {
             Measure::Version => match self.range.as_ref().ok()?.fit(&Version::parse(row.version()?).ok()?) {
-                Fit::Inside => Some(true),
-                Fit::Incomparable => None,
-                Fit::TooOld | Fit::TooNew | Fit::Excluded => Some(false),
+                RangeMatch::Inside => Some(true),
+                RangeMatch::Incomparable => None,
+                RangeMatch::TooOld | RangeMatch::TooNew | RangeMatch::Excluded => Some(false),
             },
             Measure::Bytes => {
                 let least = self.bytes?;

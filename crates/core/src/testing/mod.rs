@@ -14,7 +14,7 @@ use crate::observation::{
 use crate::prelude::*;
 use crate::probe::{Permission, Probe};
 use crate::selection::Selection;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use crate::text::Size;
 use crate::words::Words;
 use hashbrown::HashMap;
@@ -119,7 +119,7 @@ pub(crate) fn drive(guide: &Guide, script: &Script, selection: Selection, mut ch
 }
 
 /// What came of everything, asked in the driver's own order.
-pub(crate) fn settle(body: &str, script: &Script) -> Vec<Settled> {
+pub(crate) fn settle(body: &str, script: &Script) -> Vec<RequirementResult> {
     drive(&guide(body), script, Selection::default(), |_| 0).settled
 }
 
@@ -134,7 +134,7 @@ pub(crate) struct Told {
 }
 
 /// The words for what came of a requirement.
-pub(crate) fn told(guide: &Guide, settled: &Settled) -> Told {
+pub(crate) fn told(guide: &Guide, settled: &RequirementResult) -> Told {
     let requirement = guide.requirements.get(settled.index).unwrap();
     let finding = (*settled.finding).clone();
     let words = Words::new(guide, requirement, &finding, Shell::Posix);

@@ -96,6 +96,10 @@ pub fn is_simple(text: &str) -> bool {
             other => {
                 let ended = core::mem::take(&mut word);
                 if !ended.is_empty() {
+                    // Digits in front of an arrow belong to it, and the arrow before has no word then (POSIX, 2.10.1).
+                    if arrow && matches!(other, Some('<' | '>')) && ended.bytes().all(|byte| byte.is_ascii_digit()) {
+                        return false;
+                    }
                     if words == 0 && !arrow && RESERVED.contains(&&*ended) {
                         return false;
                     }
@@ -336,6 +340,7 @@ mod tests {
     #[case::joined("cd src && make || exit 1; ls | wc -l > out", true)]
     #[case::an_arrow_to_nowhere("echo <", false)]
     #[case::an_arrow_before_a_join("echo > ; ls", false)]
+    #[case::a_number_before_a_second_arrow("cat <0<file", false)]
     #[case::a_join_after_nothing("&& ls", false)]
     #[case::two_joins("a ;; b", false)]
     #[case::a_word_that_begins_more("if true", false)]

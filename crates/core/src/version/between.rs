@@ -51,7 +51,7 @@ impl Range {
     }
 
     /// A version that misses the range in this way, as near to it as people would see; none where none can.
-    pub fn missing(&self, fit: super::Fit) -> Option<Version> {
+    pub fn missing(&self, fit: super::RangeMatch) -> Option<Version> {
         let text = |numbers: &[u64]| numbers.iter().map(ToString::to_string).collect::<Vec<_>>().join(".");
         let below = self.limits().flat_map(|numbers| {
             // One less at the last place that has something to take: 3.25 gives 3.24, then 2.25.
@@ -69,7 +69,7 @@ impl Range {
     }
 
     fn holds(&self, version: &Version) -> bool {
-        self.fit(version) == super::Fit::Inside
+        self.fit(version) == super::RangeMatch::Inside
     }
 }
 
@@ -108,12 +108,12 @@ mod tests {
     }
 
     #[rstest]
-    #[case::just_below(">= 3.25, < 5", crate::version::Fit::TooOld, Some("3.24"))]
-    #[case::just_above(">= 3.25, < 5", crate::version::Fit::TooNew, Some("5"))]
-    #[case::nothing_is_above(">= 3.25", crate::version::Fit::TooNew, None)]
-    #[case::one_is_ruled_out(">= 3, != 3.4.1", crate::version::Fit::Excluded, Some("3.4.1"))]
-    #[case::in_the_gap("1.* || 3.*", crate::version::Fit::Excluded, Some("2"))]
-    fn a_version_that_misses_is_near(#[case] text: &str, #[case] fit: crate::version::Fit, #[case] found: Option<&str>) {
+    #[case::just_below(">= 3.25, < 5", crate::version::RangeMatch::TooOld, Some("3.24"))]
+    #[case::just_above(">= 3.25, < 5", crate::version::RangeMatch::TooNew, Some("5"))]
+    #[case::nothing_is_above(">= 3.25", crate::version::RangeMatch::TooNew, None)]
+    #[case::one_is_ruled_out(">= 3, != 3.4.1", crate::version::RangeMatch::Excluded, Some("3.4.1"))]
+    #[case::in_the_gap("1.* || 3.*", crate::version::RangeMatch::Excluded, Some("2"))]
+    fn a_version_that_misses_is_near(#[case] text: &str, #[case] fit: crate::version::RangeMatch, #[case] found: Option<&str>) {
         assert_eq!(range(text).missing(fit).map(|version| version.to_string()).as_deref(), found);
     }
 }

@@ -27,7 +27,7 @@ mod range;
 pub use find::{Found, find, refuses};
 pub use named::number_behind;
 pub use names::Asked;
-pub use range::{Bound, Fit, Miss, Range, RangeError, Sign, Standing};
+pub use range::{Bound, Mismatch, Range, RangeError, RangeMatch, RangePosition, Sign};
 
 use crate::prelude::*;
 use core::cmp::Ordering;

@@ -7,12 +7,12 @@ use serde::{Serialize, Serializer};
 /// Which versions will do: `>= 3.25, < 5`, where a comma means *and* and `||` means *or*.
 ///
 /// ```
-/// use setup_ready_core::version::{Fit, Range, Standing, Version};
+/// use setup_ready_core::version::{RangeMatch, Range, RangePosition, Version};
 ///
 /// let range = Range::parse(">= 18, < 19 || >= 20").unwrap();
-/// assert_eq!(range.fit(&Version::parse("v20.11.1").unwrap()), Fit::Inside);
-/// let Standing::Outside(miss) = range.judge(&Version::parse("17.9").unwrap()) else { panic!() };
-/// assert_eq!((miss.fit, miss.nearest.to_string()), (Fit::TooOld, ">= 18".into()));
+/// assert_eq!(range.fit(&Version::parse("v20.11.1").unwrap()), RangeMatch::Inside);
+/// let RangePosition::Outside(miss) = range.judge(&Version::parse("17.9").unwrap()) else { panic!() };
+/// assert_eq!((miss.fit, miss.nearest.to_string()), (RangeMatch::TooOld, ">= 18".into()));
 /// ```
 ///
 /// A bound below (`< 5`) does not admit pre-releases of that very version (`5.0.0-rc1`) unless it names one itself, as PEP 440
@@ -107,7 +107,7 @@ impl Serialize for Range {
 /// How a version stands to a range.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 #[non_exhaustive]
-pub enum Fit {
+pub enum RangeMatch {
     /// It is in the range.
     Inside,
     /// It is below all that would do.
@@ -123,11 +123,11 @@ pub enum Fit {
 /// How a version stands to a range, with what it breaks.
 #[derive(Debug, Clone, PartialEq)]
 #[non_exhaustive]
-pub enum Standing {
+pub enum RangePosition {
     /// It is in the range.
     Inside,
     /// It is not, for this bound.
-    Outside(Box<Miss>),
+    Outside(Box<Mismatch>),
     /// The two cannot be compared.
     Incomparable,
 }
@@ -136,10 +136,10 @@ pub enum Standing {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(schemars::JsonSchema))]
 #[non_exhaustive]
-pub struct Miss {
+pub struct Mismatch {
     /// On which side of what would do it lies: too old, too new, or in a gap.
     #[serde(skip)]
-    pub fit: Fit,
+    pub fit: RangeMatch,
     /// The bound that it breaks. Where several alternatives would do, that of the nearest one.
     pub violated: Bound,
     /// The bound to reach. It is another than the broken one only in a gap, where the way out is usually up.
@@ -214,11 +214,11 @@ impl Range {
     }
 
     /// How `version` stands to this range.
-    pub fn fit(&self, version: &Version) -> Fit {
+    pub fn fit(&self, version: &Version) -> RangeMatch {
         match self.judge(version) {
-            Standing::Inside => Fit::Inside,
-            Standing::Outside(miss) => miss.fit,
-            Standing::Incomparable => Fit::Incomparable,
+            RangePosition::Inside => RangeMatch::Inside,
+            RangePosition::Outside(miss) => miss.fit,
+            RangePosition::Incomparable => RangeMatch::Incomparable,
         }
     }
 
@@ -226,12 +226,12 @@ impl Range {
     ///
     /// A range is a choice (`||`) among conjunctions (`,`). What a version breaks of a conjunction is its strictest bound on that side; of
     /// the whole range it is the bound of the conjunction that is nearest to it, since that is the one to reach.
-    pub fn judge(&self, version: &Version) -> Standing {
+    pub fn judge(&self, version: &Version) -> RangePosition {
         let mut incomparable = false;
         let (mut old, mut new, mut excluded): (Vec<&Bound>, Vec<&Bound>, Option<&Bound>) = (Vec::new(), Vec::new(), None);
         for all in &self.alternatives {
             match breach(all, version) {
-                Breach::None => return Standing::Inside,
+                Breach::None => return RangePosition::Inside,
                 Breach::Incomparable => incomparable = true,
                 Breach::TooOld(bound) => old.push(bound),
                 Breach::TooNew(bound) => new.push(bound),
@@ -239,19 +239,19 @@ impl Range {
             }
         }
         if incomparable {
-            return Standing::Incomparable;
+            return RangePosition::Incomparable;
         }
         let next_up = old.iter().copied().min_by(|a, b| a.order(b));
         let next_down = new.iter().copied().max_by(|a, b| a.order(b));
         let (fit, violated, nearest) = match (excluded, next_up, next_down) {
-            (Some(bound), ..) => (Fit::Excluded, bound, bound),
+            (Some(bound), ..) => (RangeMatch::Excluded, bound, bound),
             // In a gap: the way out is usually up.
-            (None, Some(up), Some(down)) => (Fit::Excluded, down, up),
-            (None, Some(up), None) => (Fit::TooOld, up, up),
-            (None, None, Some(down)) => (Fit::TooNew, down, down),
-            (None, None, None) => return Standing::Incomparable,
+            (None, Some(up), Some(down)) => (RangeMatch::Excluded, down, up),
+            (None, Some(up), None) => (RangeMatch::TooOld, up, up),
+            (None, None, Some(down)) => (RangeMatch::TooNew, down, down),
+            (None, None, None) => return RangePosition::Incomparable,
         };
-        Standing::Outside(Box::new(Miss { fit, violated: violated.clone(), nearest: nearest.clone() }))
+        RangePosition::Outside(Box::new(Mismatch { fit, violated: violated.clone(), nearest: nearest.clone() }))
     }
 }
 
@@ -266,14 +266,14 @@ enum Breach<'r> {
 
 /// The order decides what is said: a version that is too old and also ruled out is too old. Of several bounds on one side it is the strictest.
 fn breach<'r>(all: &'r [Bound], version: &Version) -> Breach<'r> {
-    let broken = |fit: Fit| all.iter().filter(move |one| one.fit(version) == fit);
-    if broken(Fit::Incomparable).next().is_some() {
+    let broken = |fit: RangeMatch| all.iter().filter(move |one| one.fit(version) == fit);
+    if broken(RangeMatch::Incomparable).next().is_some() {
         Breach::Incomparable
-    } else if let Some(bound) = broken(Fit::TooOld).max_by(|a, b| a.order(b)) {
+    } else if let Some(bound) = broken(RangeMatch::TooOld).max_by(|a, b| a.order(b)) {
         Breach::TooOld(bound)
-    } else if let Some(bound) = broken(Fit::TooNew).min_by(|a, b| a.order(b)) {
+    } else if let Some(bound) = broken(RangeMatch::TooNew).min_by(|a, b| a.order(b)) {
         Breach::TooNew(bound)
-    } else if let Some(bound) = broken(Fit::Excluded).next() {
+    } else if let Some(bound) = broken(RangeMatch::Excluded).next() {
         Breach::Excluded(bound)
     } else {
         Breach::None
@@ -361,11 +361,11 @@ impl Bound {
         by_limit.then_with(|| beyond(self).cmp(&beyond(other)))
     }
 
-    fn fit(&self, version: &Version) -> Fit {
+    fn fit(&self, version: &Version) -> RangeMatch {
         let order = match &self.limit {
             Limit::Version(bound) => match version.compare_to_bound(bound) {
-                None => return Fit::Incomparable,
-                Some(Ordering::Less) if self.sign == Sign::Below && prepares(version, bound) => return Fit::TooNew,
+                None => return RangeMatch::Incomparable,
+                Some(Ordering::Less) if self.sign == Sign::Below && prepares(version, bound) => return RangeMatch::TooNew,
                 // What is pinned is compared as far as it is written: a patch level that is not written does not count.
                 Some(Ordering::Greater)
                     if matches!(self.sign, Sign::Equal | Sign::Not) && bound.is_plain() && version.release == bound.release =>
@@ -374,7 +374,7 @@ impl Bound {
                 }
                 Some(order) => order,
             },
-            Limit::Series(_) if version.scheme != super::Scheme::Plain => return Fit::Incomparable,
+            Limit::Series(_) if version.scheme != super::Scheme::Plain => return RangeMatch::Incomparable,
             Limit::Series(front) => front
                 .iter()
                 .enumerate()
@@ -388,10 +388,10 @@ impl Bound {
             | (Sign::AtMost, Ordering::Less | Ordering::Equal)
             | (Sign::Below, Ordering::Less)
             | (Sign::Equal, Ordering::Equal)
-            | (Sign::Not, Ordering::Less | Ordering::Greater) => Fit::Inside,
-            (Sign::Not, Ordering::Equal) => Fit::Excluded,
-            (Sign::AtLeast | Sign::Above, _) | (Sign::Equal, Ordering::Less) => Fit::TooOld,
-            (Sign::AtMost | Sign::Below, _) | (Sign::Equal, Ordering::Greater) => Fit::TooNew,
+            | (Sign::Not, Ordering::Less | Ordering::Greater) => RangeMatch::Inside,
+            (Sign::Not, Ordering::Equal) => RangeMatch::Excluded,
+            (Sign::AtLeast | Sign::Above, _) | (Sign::Equal, Ordering::Less) => RangeMatch::TooOld,
+            (Sign::AtMost | Sign::Below, _) | (Sign::Equal, Ordering::Greater) => RangeMatch::TooNew,
         }
     }
 }

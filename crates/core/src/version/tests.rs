@@ -1,4 +1,4 @@
-use super::{Fit, Range, Standing, Version};
+use super::{Range, RangeMatch, RangePosition, Version};
 use crate::prelude::*;
 use core::cmp::Ordering;
 use proptest::prelude::*;
@@ -60,23 +60,23 @@ fn the_two_cannot_be_compared(#[case] a: &str, #[case] b: &str) {
 }
 
 #[rstest]
-#[case(">= 3.25, < 5", "3.25", Fit::Inside)]
-#[case(">= 3.25, < 5", "3.22.1", Fit::TooOld)]
-#[case(">= 3.25, < 5", "5.0.0-rc1", Fit::TooNew)]
-#[case(">= 3.25, < 5", "5.1", Fit::TooNew)]
-#[case("< 5.0-rc2", "5.0-rc1", Fit::Inside)]
-#[case("3.11.*", "3.11.7", Fit::Inside)]
-#[case("3.11.*", "3.12", Fit::TooNew)]
-#[case("3.0.*", "3", Fit::Inside)]
-#[case("!= 3.26.1, >= 3.25", "3.26.1", Fit::Excluded)]
-#[case("!= 3.26.*", "3.26.9", Fit::Excluded)]
-#[case(">= 18, < 19 || >= 20", "19.1", Fit::Excluded)]
-#[case(">= 18, < 19 || >= 20", "17", Fit::TooOld)]
-#[case("= 2.47.3", "2.47.3.windows.1", Fit::Inside)]
-#[case("= 17.0.15+6", "17.0.15+7", Fit::TooNew)]
-#[case(">= 1.2", "r1.2", Fit::Incomparable)]
-#[case(">= 1.1.1", "1.1.1w", Fit::Inside)]
-fn ranges_judge_as_people_do(#[case] range: &str, #[case] text: &str, #[case] fit: Fit) {
+#[case(">= 3.25, < 5", "3.25", RangeMatch::Inside)]
+#[case(">= 3.25, < 5", "3.22.1", RangeMatch::TooOld)]
+#[case(">= 3.25, < 5", "5.0.0-rc1", RangeMatch::TooNew)]
+#[case(">= 3.25, < 5", "5.1", RangeMatch::TooNew)]
+#[case("< 5.0-rc2", "5.0-rc1", RangeMatch::Inside)]
+#[case("3.11.*", "3.11.7", RangeMatch::Inside)]
+#[case("3.11.*", "3.12", RangeMatch::TooNew)]
+#[case("3.0.*", "3", RangeMatch::Inside)]
+#[case("!= 3.26.1, >= 3.25", "3.26.1", RangeMatch::Excluded)]
+#[case("!= 3.26.*", "3.26.9", RangeMatch::Excluded)]
+#[case(">= 18, < 19 || >= 20", "19.1", RangeMatch::Excluded)]
+#[case(">= 18, < 19 || >= 20", "17", RangeMatch::TooOld)]
+#[case("= 2.47.3", "2.47.3.windows.1", RangeMatch::Inside)]
+#[case("= 17.0.15+6", "17.0.15+7", RangeMatch::TooNew)]
+#[case(">= 1.2", "r1.2", RangeMatch::Incomparable)]
+#[case(">= 1.1.1", "1.1.1w", RangeMatch::Inside)]
+fn ranges_judge_as_people_do(#[case] range: &str, #[case] text: &str, #[case] fit: RangeMatch) {
     assert_eq!(Range::parse(range).unwrap().fit(&version(text)), fit);
 }
 
@@ -152,10 +152,10 @@ proptest! {
     fn a_range_agrees_with_the_order(a in any_version(), b in any_version()) {
         let (at_least, below) = (Range::parse(&format!(">= {b}")).unwrap(), Range::parse(&format!("< {b}")).unwrap());
         let (a, b) = (version(&a), version(&b));
-        let inside = at_least.fit(&a) == Fit::Inside;
+        let inside = at_least.fit(&a) == RangeMatch::Inside;
         if b.build.is_empty() { prop_assert_eq!(inside, a.compare_without_build(&b) != Some(Ordering::Less)); }
         // Never both; and neither only for a pre-release of the bound itself.
-        let under = below.fit(&a) == Fit::Inside;
+        let under = below.fit(&a) == RangeMatch::Inside;
         prop_assert!(!(inside && under));
         prop_assert!(inside || under || a.is_pre_release());
     }
@@ -204,29 +204,29 @@ fn the_bound_to_reach_is_the_one_that_trying_everything_finds() {
         let range = Range::parse(text).unwrap();
         for tried in ["1.1.0", "5.0.0", "11.5.2"].map(version) {
             pairs += 1;
-            let will_do: Vec<Version> = grid().filter(|one| range.fit(one) == Fit::Inside).collect();
+            let will_do: Vec<Version> = grid().filter(|one| range.fit(one) == RangeMatch::Inside).collect();
             let above = will_do.iter().filter(|one| **one > tried).min_by(|a, b| a.partial_cmp(b).unwrap());
             let below = will_do.iter().filter(|one| **one < tried).max_by(|a, b| a.partial_cmp(b).unwrap());
             let miss = match range.judge(&tried) {
-                Standing::Inside => {
+                RangePosition::Inside => {
                     assert!(will_do.contains(&tried), "{text} {tried}");
                     continue;
                 }
-                Standing::Outside(miss) => miss,
-                Standing::Incomparable => panic!("{text} {tried}"),
+                RangePosition::Outside(miss) => miss,
+                RangePosition::Incomparable => panic!("{text} {tried}"),
             };
             let (fit, next) = match (above, below) {
-                (Some(above), None) => (Fit::TooOld, above),
-                (None, Some(below)) => (Fit::TooNew, below),
-                (Some(above), Some(_)) => (Fit::Excluded, above),
+                (Some(above), None) => (RangeMatch::TooOld, above),
+                (None, Some(below)) => (RangeMatch::TooNew, below),
+                (Some(above), Some(_)) => (RangeMatch::Excluded, above),
                 (None, None) => panic!("{text}"),
             };
             assert_eq!(miss.fit, fit, "{text} {tried}");
             let alone = Range::parse(&miss.nearest.to_string()).unwrap();
             let broken = Range::parse(&miss.violated.to_string()).unwrap();
-            assert_ne!(broken.fit(&tried), Fit::Inside, "{text} {tried}: {} is not broken", miss.violated);
+            assert_ne!(broken.fit(&tried), RangeMatch::Inside, "{text} {tried}: {} is not broken", miss.violated);
             // The bound alone lets in, on the side where the way out is, first just what the whole range does.
-            let by_bound: Vec<Version> = grid().filter(|one| alone.fit(one) == Fit::Inside).collect();
+            let by_bound: Vec<Version> = grid().filter(|one| alone.fit(one) == RangeMatch::Inside).collect();
             let first = if *next > tried {
                 by_bound.iter().filter(|one| **one > tried).min_by(|a, b| a.partial_cmp(b).unwrap())
             } else {

@@ -9,7 +9,7 @@ use crate::verdict::Verdict;
 /// What to type where the check says met and the person still cannot, and what to do with each answer.
 #[derive(Debug, Clone, PartialEq, Eq)]
 #[non_exhaustive]
-pub struct BeyondSight {
+pub struct Limitation {
     /// The line to type.
     pub line: String,
     /// What may come, and what to do then.
@@ -17,13 +17,13 @@ pub struct BeyondSight {
 }
 
 /// What is beyond the sight of a check that found its tool; `None` for what a shell cannot hide.
-pub fn beyond_sight(requirement: &Requirement, finding: &Finding, shell: Shell) -> Option<BeyondSight> {
+pub fn limitations(requirement: &Requirement, finding: &Finding, shell: Shell) -> Option<Limitation> {
     let Subject::Tool(tool) = &requirement.subject else { return None };
     let name = tool.names.first().filter(|_| tool.expect == Existence::Present && finding.verdict() == Verdict::Met)?;
     let answer = |what: &str, then: String| (what.to_owned(), then);
     let stays = "take its line out of your start-up file, too";
     Some(match shell {
-        Shell::Posix => BeyondSight {
+        Shell::Posix => Limitation {
             line: format!("type {name}"),
             answers: vec![
                 answer("an alias", format!("unalias {name} takes it away in this terminal; {stays}.")),
@@ -35,7 +35,7 @@ pub fn beyond_sight(requirement: &Requirement, finding: &Finding, shell: Shell) 
                 ),
             ],
         },
-        Shell::Csh => BeyondSight {
+        Shell::Csh => Limitation {
             line: format!("which {name}"),
             answers: vec![
                 answer("an alias", format!("unalias {name} takes it away in this terminal; {stays}.")),
@@ -45,7 +45,7 @@ pub fn beyond_sight(requirement: &Requirement, finding: &Finding, shell: Shell) 
                 ),
             ],
         },
-        Shell::Fish => BeyondSight {
+        Shell::Fish => Limitation {
             line: format!("type {name}"),
             answers: vec![
                 answer(
@@ -58,7 +58,7 @@ pub fn beyond_sight(requirement: &Requirement, finding: &Finding, shell: Shell) 
                 ),
             ],
         },
-        Shell::PowerShell => BeyondSight {
+        Shell::PowerShell => Limitation {
             line: format!("Get-Command {name}"),
             answers: vec![
                 answer(
@@ -71,7 +71,7 @@ pub fn beyond_sight(requirement: &Requirement, finding: &Finding, shell: Shell) 
                 ),
             ],
         },
-        Shell::Cmd => BeyondSight {
+        Shell::Cmd => Limitation {
             line: format!("doskey /macros | findstr /i {name}"),
             answers: vec![
                 answer("a line with that name", format!("doskey {name}= takes the macro away in this terminal.")),

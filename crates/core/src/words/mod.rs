@@ -7,9 +7,9 @@ pub(crate) mod kind;
 mod request;
 mod worked;
 
-pub use beyond::{BeyondSight, beyond_sight};
+pub use beyond::{Limitation, limitations};
 pub(crate) use request::request;
-pub(crate) use worked::worked_if;
+pub(crate) use worked::success_check;
 
 use crate::finding::{Conclusion, Finding, Met};
 use crate::fix::{Shell, quote};

@@ -9,7 +9,7 @@ use crate::text::join_words;
 const MOST_LINES: usize = 6;
 
 /// A sentence about how one sees that these are settled; `None` where only another check tells.
-pub(crate) fn worked_if<'r>(
+pub(crate) fn success_check<'r>(
     requirements: impl Iterator<Item = &'r Requirement>,
     then: Option<Then>,
     shell: Shell,

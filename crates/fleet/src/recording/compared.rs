@@ -2,7 +2,7 @@
 
 use super::own_names;
 use setup_ready_core::compare::{Comparison, Group, Side};
-use setup_ready_core::observation::{Barrier, Observation};
+use setup_ready_core::observation::{AccessDenied, Observation};
 use setup_ready_core::privacy::Replacer;
 use setup_ready_observe::GuideFile;
 use setup_ready_observe::Live;
@@ -21,7 +21,11 @@ pub fn compared_for_others(mut found: Comparison, sides: &[Side], file: Option<&
     }
     for side in sides {
         for name in &side.people {
-            replacer.learn(&Observation::Within(Some(Barrier { path: String::new(), owner: Some(name.clone()), mine: false })));
+            replacer.learn(&Observation::Within(Some(AccessDenied {
+                path: String::new(),
+                owner: Some(name.clone()),
+                mine: false,
+            })));
         }
         replacer.learn(&Observation::DatabaseGroups(side.groups.clone()));
     }

@@ -1,6 +1,6 @@
 //! Many reports and recordings, as a stream: each broken one is named, and the others go on.
 
-mod copies;
+mod dedup;
 mod entry;
 mod input;
 mod pipeline;
@@ -10,7 +10,7 @@ pub use input::PassedOver;
 pub use rows::{RowForm, Written, rows};
 
 use crate::recording::NotRecording;
-use copies::Copies;
+use dedup::Deduplicator;
 pub(crate) use entry::CountsRead;
 use entry::{Document, document};
 use input::Block;
@@ -98,7 +98,7 @@ struct Judge<'g> {
     what_if: Option<(WhatIf, String)>,
     /// Whose reports count: the guide's, else those of the first report.
     project: OnceLock<String>,
-    copies: Copies,
+    copies: Deduplicator,
 }
 
 impl<'g> Judge<'g> {
@@ -119,7 +119,7 @@ impl<'g> Judge<'g> {
             changed: changed.map(|(guide, index)| (Arc::new(guide), index)),
             what_if: surveying.what_if.as_ref().map(|what_if| (what_if.clone(), id(what_if))),
             project,
-            copies: Copies::default(),
+            copies: Deduplicator::default(),
         }
     }
 
@@ -262,7 +262,7 @@ impl Surveying<'_> {
             now.map_or(tally.clone(), |now| tally.now(now))
         };
         let mut tally = fresh();
-        let mut told = Told::default();
+        let mut told = SurveyProgress::default();
         let pipeline = Pipeline { paths: &self.paths, jobs: self.jobs, interrupt: &self.interrupt, progress };
         let work =
             |block: &Block| judge.each(block, fresh(), |tally, entry, changed, mark| judge.add(tally, entry, changed, mark));
@@ -302,13 +302,13 @@ pub fn surveyed_text(text: &str) -> (Survey, Vec<Broken>) {
 
 /// What was told of blocks so far.
 #[derive(Default)]
-struct Told {
+struct SurveyProgress {
     recordings: u64,
     broken: u64,
     named: Vec<Broken>,
 }
 
-impl Told {
+impl SurveyProgress {
     fn take(&mut self, recordings: u64, broken: Vec<Broken>) {
         self.recordings += recordings;
         self.broken += broken.len() as u64;

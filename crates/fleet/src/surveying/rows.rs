@@ -154,7 +154,7 @@ pub fn rows(
 ) -> io::Result<Written> {
     let judge = Judge::of(surveying);
     let pipeline = Pipeline { paths: &surveying.paths, jobs: surveying.jobs, interrupt: &surveying.interrupt, progress };
-    let (mut reports, mut broken, mut failed) = (0, super::Told::default(), None);
+    let (mut reports, mut broken, mut failed) = (0, super::SurveyProgress::default(), None);
     if form == RowForm::Csv {
         writeln!(writer, "{}\r", COLUMNS.join(","))?;
     }

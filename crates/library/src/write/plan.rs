@@ -81,7 +81,7 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
             block(&mut writer, "   ", &other.run.iter().chain(other.edit.iter().map(|edit| &edit.append)).collect::<Vec<_>>())?;
         }
         writeln!(writer, "   Settles {}.\n", plain(&titles(report, step)))?;
-        if let Some(sign) = report.worked_if(step) {
+        if let Some(sign) = report.success_check(step) {
             writeln!(writer, "   {}\n", plain(&sign))?;
         }
     }

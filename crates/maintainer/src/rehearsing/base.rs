@@ -1,6 +1,6 @@
 //! Machines to begin with: what a system brings, and a person who begins.
 
-use super::sketch::{Sketch, text, texts};
+use super::machine_builder::{MachineBuilder, text, texts};
 use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::Os;
 
@@ -51,8 +51,8 @@ pub(super) fn manager(os: Os) -> Manager {
 }
 
 /// A new machine: nothing is installed but what the system brings, and it says nothing of what a guide may ask beside that.
-pub(crate) fn new_machine(os: Os) -> Sketch {
-    let mut sketch = Sketch::default();
+pub(crate) fn new_machine(os: Os) -> MachineBuilder {
+    let mut sketch = MachineBuilder::default();
     let at = folders(os);
     sketch.top("other_ports", text("free"));
     sketch.top("path", texts(&[at.before, at.usual]));
@@ -96,7 +96,7 @@ pub(crate) fn new_machine(os: Os) -> Sketch {
 }
 
 /// A new machine that says all that a guide may ask: it has much of everything, and a copy of the project.
-pub(super) fn roomy_machine(os: Os) -> Sketch {
+pub(super) fn roomy_machine(os: Os) -> MachineBuilder {
     let mut sketch = new_machine(os);
     sketch.top("locales", texts(&["C.utf8", "en_US.utf8"]));
     sketch.top("usb", "[]");

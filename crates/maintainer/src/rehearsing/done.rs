@@ -2,14 +2,14 @@
 //! machine as it is.
 
 use super::base::manager;
+use super::machine_builder::{MachineBuilder, text, texts};
 use super::met::{Wanted, install, meet};
-use super::sketch::{Sketch, text, texts};
 use setup_ready_core::fix::Fix;
 use setup_ready_core::guide::Subject;
 use setup_ready_core::packages::packages_for;
 
 /// The machine after it; none where nobody can say what it does.
-pub(super) fn after(broken: &Sketch, wanted: Wanted<'_>, fix: &Fix) -> Option<Sketch> {
+pub(super) fn after(broken: &MachineBuilder, wanted: Wanted<'_>, fix: &Fix) -> Option<MachineBuilder> {
     let mut sketch = broken.clone();
     let mut known = false;
     for command in &fix.run {
@@ -25,7 +25,7 @@ pub(super) fn after(broken: &Sketch, wanted: Wanted<'_>, fix: &Fix) -> Option<Sk
 }
 
 /// A terminal that begins has what the startup file exports.
-fn new_terminal(sketch: &mut Sketch) -> bool {
+fn new_terminal(sketch: &mut MachineBuilder) -> bool {
     let file = sketch.get("user", "startup_file").map(unquoted).unwrap_or_default();
     let said =
         sketch.entry("file", &file).and_then(|entry| entry.get("text").cloned()).map(|text| unquoted(&text)).unwrap_or_default();
@@ -61,7 +61,7 @@ fn words(command: &str) -> Vec<String> {
 }
 
 /// Does one command to the machine; says whether it is known what it does.
-fn done(sketch: &mut Sketch, wanted: Wanted<'_>, command: &str) -> bool {
+fn done(sketch: &mut MachineBuilder, wanted: Wanted<'_>, command: &str) -> bool {
     let words = words(command);
     let words: Vec<&str> = words.iter().map(String::as_str).collect();
     match words.as_slice() {
@@ -105,7 +105,7 @@ fn done(sketch: &mut Sketch, wanted: Wanted<'_>, command: &str) -> bool {
 }
 
 /// The package manager brings what the requirement asks for: its own copy, where it puts all; what else is on PATH stays.
-fn brought(sketch: &mut Sketch, wanted: Wanted<'_>, command: &str) -> bool {
+fn brought(sketch: &mut MachineBuilder, wanted: Wanted<'_>, command: &str) -> bool {
     let command = command.strip_prefix("sudo ").unwrap_or(command);
     let by = manager(wanted.os);
     let ways = [by.install(), by.upgrade(), by.reinstall()];
@@ -133,12 +133,12 @@ fn project<'p>(path: &'p str, wanted: Wanted<'_>) -> &'p str {
     if path == wanted.at().project { "." } else { path }
 }
 
-fn change(sketch: &mut Sketch, path: &str, key: &str, value: &str) -> bool {
+fn change(sketch: &mut MachineBuilder, path: &str, key: &str, value: &str) -> bool {
     sketch.entry("program", path).map(|entry| entry.insert(key.to_owned(), value.to_owned())).is_some()
 }
 
 /// After signing out and in again.
-fn joined(sketch: &mut Sketch, groups: &str) -> bool {
+fn joined(sketch: &mut MachineBuilder, groups: &str) -> bool {
     let groups: Vec<&str> = groups.split(',').chain(["newcomer"]).collect();
     sketch.set("user", "groups", texts(&groups));
     sketch.set("user", "database_groups", texts(&groups));
@@ -156,20 +156,20 @@ fn joined(sketch: &mut Sketch, groups: &str) -> bool {
     true
 }
 
-fn stopped(sketch: &mut Sketch, pid: &str) -> bool {
+fn stopped(sketch: &mut MachineBuilder, pid: &str) -> bool {
     sketch.drop_where("port", |entry| entry.get("pid").is_some_and(|of| of == pid));
     true
 }
 
 /// A folder is searched first, in a new terminal.
-fn search(sketch: &mut Sketch, wanted: Wanted<'_>, folder: &str) -> bool {
+fn search(sketch: &mut MachineBuilder, wanted: Wanted<'_>, folder: &str) -> bool {
     let at = wanted.at();
     sketch.top("path", texts(&[folder, at.before, at.usual]));
     true
 }
 
 /// A line at the end of a file; a shell that begins after that has what it exports.
-fn line(sketch: &mut Sketch, wanted: Wanted<'_>, file: &str, line: &str) -> bool {
+fn line(sketch: &mut MachineBuilder, wanted: Wanted<'_>, file: &str, line: &str) -> bool {
     let before = sketch.entry("file", file).and_then(|entry| entry.get("text").cloned());
     let before = before.map(|quoted| unquoted(&quoted)).unwrap_or_default();
     sketch.put("file", ("path", file), &[("text", text(&format!("{before}{line}\n")))]);

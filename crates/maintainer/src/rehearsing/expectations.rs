@@ -2,7 +2,7 @@
 
 use setup_ready_core::draft::quoted;
 use setup_ready_core::report::Report;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::verdict::Verdict;
 use setup_ready_observe::Described;
 
@@ -112,7 +112,7 @@ fn id_of(line: &str) -> Option<&str> {
 }
 
 /// A line for what came of a requirement.
-fn entry(id: &str, settled: &Settled) -> String {
+fn entry(id: &str, settled: &RequirementResult) -> String {
     let key =
         if id.bytes().all(|byte| byte.is_ascii_alphanumeric() || b"-_".contains(&byte)) { id.to_owned() } else { quoted(id) };
     let verdict = settled.finding.verdict();

@@ -3,8 +3,8 @@
 #![allow(clippy::wildcard_enum_match_arm, reason = "a machine that has much of everything meets the kinds that are not named")]
 
 use super::base::{Folders, folders, manager};
+use super::machine_builder::{MachineBuilder, text, texts};
 use super::sample::matching;
-use super::sketch::{Sketch, text, texts};
 use setup_ready_core::guide::{ComponentSort, Existence, Guide, Path, PathKind, Requirement, Rights, Subject, Systems, Tool};
 use setup_ready_core::observation::Os;
 use setup_ready_core::packages::packages_for;
@@ -35,7 +35,7 @@ pub(super) fn version_in(range: Option<&Range>) -> String {
     let Some(range) = range else { return ANY_VERSION.to_owned() };
     let usual = [ANY_VERSION].into_iter().find_map(|text| {
         let version = setup_ready_core::version::Version::parse(text).ok()?;
-        (range.fit(&version) == setup_ready_core::version::Fit::Inside).then(|| text.to_owned())
+        (range.fit(&version) == setup_ready_core::version::RangeMatch::Inside).then(|| text.to_owned())
     });
     usual.or_else(|| range.shared(range).map(|version| version.to_string())).unwrap_or_else(|| ANY_VERSION.to_owned())
 }
@@ -76,7 +76,7 @@ impl Wanted<'_> {
 }
 
 /// Puts on the machine what meets the requirement.
-pub(super) fn meet(sketch: &mut Sketch, wanted: Wanted<'_>) {
+pub(super) fn meet(sketch: &mut MachineBuilder, wanted: Wanted<'_>) {
     let at = wanted.at();
     match &wanted.requirement.subject {
         Subject::Tool(tool) if tool.expect == Existence::Present => install(sketch, wanted, tool),
@@ -178,14 +178,14 @@ pub(super) fn bytes(count: u64) -> String {
 }
 
 /// The package manager has it in this version.
-pub(super) fn offer(sketch: &mut Sketch, wanted: Wanted<'_>, version: &str) {
+pub(super) fn offer(sketch: &mut MachineBuilder, wanted: Wanted<'_>, version: &str) {
     for (manager, name) in packages_for(&wanted.requirement.subject, &[manager(wanted.os)]) {
         sketch.set(&format!("candidates.{}", manager.word()), &name, text(version));
     }
 }
 
 /// A tool where the package manager puts it.
-pub(super) fn install(sketch: &mut Sketch, wanted: Wanted<'_>, tool: &Tool) {
+pub(super) fn install(sketch: &mut MachineBuilder, wanted: Wanted<'_>, tool: &Tool) {
     let range = wanted.range(tool);
     let version = version_in(range.as_ref());
     let Some(name) = tool.names.first() else { return };
@@ -204,12 +204,12 @@ pub(super) fn install(sketch: &mut Sketch, wanted: Wanted<'_>, tool: &Tool) {
     offer(sketch, wanted, offered);
 }
 
-fn of_system(sketch: &mut Sketch, os: Os, systems: &Systems) {
+fn of_system(sketch: &mut MachineBuilder, os: Os, systems: &Systems) {
     if let Some((_, Some(range))) = systems.versions.iter().find(|(of, _)| *of == os) {
         let here = sketch
             .get("system", "version")
             .and_then(|version| setup_ready_core::version::Version::parse(version.trim_matches('"')).ok());
-        if here.is_none_or(|here| range.fit(&here) != setup_ready_core::version::Fit::Inside) {
+        if here.is_none_or(|here| range.fit(&here) != setup_ready_core::version::RangeMatch::Inside) {
             sketch.set("system", "version", text(&version_in(Some(range))));
         }
     }
@@ -229,7 +229,7 @@ fn holding(path: &Path) -> String {
 }
 
 /// A file or a folder as it is wanted.
-pub(super) fn path_of(sketch: &mut Sketch, wanted: Wanted<'_>, path: &Path) {
+pub(super) fn path_of(sketch: &mut MachineBuilder, wanted: Wanted<'_>, path: &Path) {
     let mut fields = Vec::new();
     let mode = path.mode.or_else(|| (path.executable && wanted.os != Os::Windows).then_some(0o755));
     if let Some(mode) = mode.filter(|_| wanted.os != Os::Windows) {

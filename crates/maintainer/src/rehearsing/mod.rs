@@ -6,11 +6,11 @@
 mod base;
 mod done;
 mod expectations;
+mod machine_builder;
 mod made;
 mod matrix;
 mod met;
 mod sample;
-mod sketch;
 mod ways;
 
 pub(crate) use base::new_machine;

@@ -1,9 +1,9 @@
 //! The ways in which newcomers can fail, each on a machine that was made for it, and where the advice leads.
 
 use super::base::roomy_machine;
+use super::machine_builder::MachineBuilder;
 use super::made::make;
 use super::met::{SAYINGS, Wanted, meet};
-use super::sketch::Sketch;
 use setup_ready_core::cause::Cause;
 use setup_ready_core::fix::Fix;
 use setup_ready_core::guide::{Guide, Requirement, Subject};
@@ -11,7 +11,7 @@ use setup_ready_core::observation::Os;
 use setup_ready_core::rehearsal::{Untried, Way, Ways};
 use setup_ready_core::report::Report;
 use setup_ready_core::selection::Selection;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::verdict::Verdict;
 use setup_ready_observe::{Host, Preflight};
 use std::collections::BTreeSet;
@@ -108,7 +108,7 @@ struct Come {
 
 impl<'r> Trial<'r> {
     /// A machine on which the requirement, and whatever it waits for, is met; or the one that comes nearest.
-    fn whole(&self) -> Option<(Sketch, Wanted<'r>, Come)> {
+    fn whole(&self) -> Option<(MachineBuilder, Wanted<'r>, Come)> {
         let sayings = if matches!(self.requirement.subject, Subject::Tool(_)) { SAYINGS.len() } else { 1 };
         let mut nearest = None;
         for saying in 0..sayings {
@@ -141,7 +141,7 @@ impl<'r> Trial<'r> {
     }
 
     /// What another requirement needs, said as its program says it.
-    fn meet_another(&self, sketch: &mut Sketch, wanted: Wanted<'_>) {
+    fn meet_another(&self, sketch: &mut MachineBuilder, wanted: Wanted<'_>) {
         let sayings = if matches!(wanted.requirement.subject, Subject::Tool(_)) { SAYINGS.len() } else { 1 };
         let index = self.rehearsal.guide.find(&wanted.requirement.id).unwrap_or_default();
         for saying in 0..sayings {
@@ -180,11 +180,11 @@ impl<'r> Trial<'r> {
         found.into_iter().collect()
     }
 
-    fn assess(&self, sketch: &Sketch) -> Option<Report> {
+    fn assess(&self, sketch: &MachineBuilder) -> Option<Report> {
         self.assess_of(sketch, self.index)
     }
 
-    fn assess_of(&self, sketch: &Sketch, index: usize) -> Option<Report> {
+    fn assess_of(&self, sketch: &MachineBuilder, index: usize) -> Option<Report> {
         let machine = sketch.machine().ok()?;
         let only = if matches!(self.requirement.subject, Subject::Disk(_)) { self.closure() } else { vec![index] };
         let selection = Selection { only, after_start: true, ..Selection::default() };
@@ -192,13 +192,13 @@ impl<'r> Trial<'r> {
     }
 
     /// Whether the advice, done to the machine, meets the requirement.
-    fn cures(&self, broken: &Sketch, wanted: Wanted<'_>, fix: &Fix) -> bool {
+    fn cures(&self, broken: &MachineBuilder, wanted: Wanted<'_>, fix: &Fix) -> bool {
         if fix.is_foreseen() {
             // The engine has assessed what would be known then, and offers only what meets it.
             return true;
         }
         let Some(after) = super::done::after(broken, wanted, fix) else { return false };
-        let is_met = |settled: &Settled| settled.finding.verdict() == Verdict::Met;
+        let is_met = |settled: &RequirementResult| settled.finding.verdict() == Verdict::Met;
         self.assess(&after).is_some_and(|report| report.settled_at(self.index).is_some_and(is_met))
     }
 }

@@ -4,7 +4,7 @@ use super::format::Unreadable;
 use super::names::Names;
 use setup_ready_core::guide::Language;
 use setup_ready_core::manager::Manager;
-use setup_ready_core::statement::{Brought, Firmness, Only, Place, Statement, Topic, brought_by, canonical};
+use setup_ready_core::statement::{Confidence, Only, Place, Provided, Statement, Topic, canonical, package_provides};
 use std::cell::RefCell;
 use std::sync::Arc;
 
@@ -123,7 +123,7 @@ impl Said {
             statement.only = Some(Only::When(when));
         }
         if otherwise.is_some() || *self.softened.borrow() > 0 {
-            statement.firmness = Firmness::Mentioned;
+            statement.firmness = Confidence::Mentioned;
         }
         let mut found = self.found.borrow_mut();
         let same = |one: &Statement| {
@@ -139,11 +139,11 @@ impl Said {
         }
     }
 
-    pub(super) fn topic(&self, topic: Topic, firmness: Firmness, how: impl Into<As>) {
+    pub(super) fn topic(&self, topic: Topic, firmness: Confidence, how: impl Into<As>) {
         self.with(topic, firmness, how, |_| {});
     }
 
-    pub(super) fn with(&self, topic: Topic, firmness: Firmness, how: impl Into<As>, change: impl FnOnce(&mut Statement)) {
+    pub(super) fn with(&self, topic: Topic, firmness: Confidence, how: impl Into<As>, change: impl FnOnce(&mut Statement)) {
         let how = how.into();
         let place = Place { file: self.file.clone(), line: how.line.max(1), item: how.item };
         let mut statement = Statement { range: how.range, ..Statement::new(topic, firmness, place) };
@@ -152,43 +152,43 @@ impl Said {
     }
 
     /// A program, under the name that people know.
-    pub(super) fn tool(&self, name: &str, firmness: Firmness, how: impl Into<As>) {
+    pub(super) fn tool(&self, name: &str, firmness: Confidence, how: impl Into<As>) {
         if is_name(name) {
             self.topic(Topic::Tool(canonical(name).to_owned()), firmness, how);
         }
     }
 
     /// A library, by the name that pkg-config knows.
-    pub(super) fn library(&self, name: &str, firmness: Firmness, how: impl Into<As>) {
+    pub(super) fn library(&self, name: &str, firmness: Confidence, how: impl Into<As>) {
         if is_name(name) {
             self.topic(Topic::Library(name.to_owned()), firmness, how);
         }
     }
 
-    pub(super) fn module(&self, language: Language, name: &str, firmness: Firmness, how: impl Into<As>) {
+    pub(super) fn module(&self, language: Language, name: &str, firmness: Confidence, how: impl Into<As>) {
         if is_name(name) {
             self.topic(Topic::Module(language, name.to_owned()), firmness, how);
         }
     }
 
     /// A package, as what it brings.
-    pub(super) fn package(&self, manager: Manager, name: &str, firmness: Firmness, how: impl Into<As>) {
+    pub(super) fn package(&self, manager: Manager, name: &str, firmness: Confidence, how: impl Into<As>) {
         let how = how.into();
         let told = |statement: &mut Statement| statement.package = Some((manager, name.to_owned()));
-        match brought_by(manager, name) {
-            Brought::Topics(topics) => {
+        match package_provides(manager, name) {
+            Provided::Topics(topics) => {
                 for topic in topics {
                     self.with(topic, firmness, how.clone(), told);
                 }
             }
-            Brought::Unknown if is_name(name) => self.with(Topic::Package(manager, name.to_owned()), firmness, how, told),
-            Brought::Unknown | Brought::Nothing => {}
+            Provided::Unknown if is_name(name) => self.with(Topic::Package(manager, name.to_owned()), firmness, how, told),
+            Provided::Unknown | Provided::Nothing => {}
         }
     }
 
     /// A variable of an example file.
     pub(super) fn variable(&self, name: &str, secret: bool, line: usize, env_file: &str) {
-        self.with(Topic::Variable(name.to_owned()), Firmness::Mentioned, line, |statement| {
+        self.with(Topic::Variable(name.to_owned()), Confidence::Mentioned, line, |statement| {
             statement.secret = secret;
             statement.env_file = Some(env_file.to_owned());
         });

@@ -2,7 +2,7 @@
 
 use super::said::{Said, is_name};
 use setup_ready_core::manager::Manager;
-use setup_ready_core::statement::{Firmness, Only};
+use setup_ready_core::statement::{Confidence, Only};
 
 /// A word of a command, with its line.
 pub(super) type Word = (String, usize);
@@ -294,7 +294,7 @@ pub(super) enum Kind {
 
 /// Says what a script installs and starts.
 pub(super) fn script(said: &Said, text: &str, line: usize, kind: Kind) {
-    let firmness = if kind == Kind::Mention { Firmness::Mentioned } else { Firmness::Used };
+    let firmness = if kind == Kind::Mention { Confidence::Mentioned } else { Confidence::Used };
     let all = commands(text, line);
     let mut own: Vec<&str> = Vec::new();
     for words in &all {
@@ -307,7 +307,7 @@ pub(super) fn script(said: &Said, text: &str, line: usize, kind: Kind) {
             }
         } else if let Some(asked) = asked_for(bare, arguments) {
             for (asked, line) in asked {
-                said.tool(asked, Firmness::Mentioned, line);
+                said.tool(asked, Confidence::Mentioned, line);
             }
         } else if let Some(installed) = of_a_language(bare, arguments) {
             own.extend(installed);

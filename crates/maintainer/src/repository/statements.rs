@@ -5,7 +5,7 @@ use super::names::Names;
 use super::readers;
 use super::said::{Said, Source};
 use setup_ready_core::observation::Pinned;
-use setup_ready_core::statement::{Firmness, Place, Statement, Topic};
+use setup_ready_core::statement::{Confidence, Place, Statement, Topic};
 use setup_ready_observe::pinned::pinned;
 use std::io::Read;
 use std::path::{Path, PathBuf};
@@ -58,7 +58,7 @@ impl Repository {
         let mut repository = Self { root: root.to_owned(), files: found.chosen.len(), ..Self::default() };
         // Whoever has a working copy has it from git.
         if root.join(".git").exists() {
-            repository.statements.push(Statement::new(Topic::Tool("git".to_owned()), Firmness::Used, at(".git", 1)));
+            repository.statements.push(Statement::new(Topic::Tool("git".to_owned()), Confidence::Used, at(".git", 1)));
         }
         for path in &found.chosen {
             match read_file(root, path) {
@@ -108,7 +108,7 @@ fn read_text(path: &str, text: &str, names: &Names) -> (Vec<Statement>, Option<F
 
 /// Whether `version_from` says the same of this file.
 fn is_pin(statement: &Statement, text: &str) -> bool {
-    let (Topic::Tool(name), Firmness::Pinned, Some(range)) = (&statement.topic, statement.firmness, &statement.range) else {
+    let (Topic::Tool(name), Confidence::Pinned, Some(range)) = (&statement.topic, statement.firmness, &statement.range) else {
         return false;
     };
     let said = pinned(&statement.place.file, text, std::slice::from_ref(name));

@@ -34,7 +34,7 @@ struct Step<'o> {
     why: Option<String>,
     docs: Option<String>,
     installs: Vec<Command>,
-    advice: Vec<Told>,
+    advice: Vec<RenderedFix>,
 }
 
 #[derive(Serialize)]
@@ -46,7 +46,7 @@ struct Command {
 }
 
 #[derive(Serialize)]
-struct Told {
+struct RenderedFix {
     systems: String,
     when: Option<String>,
     cause: Option<&'static str>,
@@ -85,7 +85,7 @@ impl Way {
 
 fn step<'o>(item: &'o Item<'_>, outline: &'o Outline<'_>) -> Step<'o> {
     let words = |systems: &[setup_ready_core::observation::Os]| systems.iter().map(|os| os.word()).collect::<Vec<_>>().join(" ");
-    let told = |one: &Advice<'_>| Told {
+    let told = |one: &Advice<'_>| RenderedFix {
         systems: words(&one.systems),
         when: one.when.as_deref().map(clean),
         cause: one.cause,

@@ -7,7 +7,7 @@ use serde_json::{Value, json};
 use setup_ready_core::guide::Guide;
 use setup_ready_core::rehearsal::{End, Way, Ways};
 use setup_ready_core::verdict::Verdict;
-use setup_ready_forms::junit::{Came, Case, Suites};
+use setup_ready_forms::junit::{Case, CaseResult, Suites};
 use setup_ready_forms::page::{PageError, page};
 use setup_ready_forms::verdict_words::words;
 use std::fmt::Write;
@@ -140,18 +140,18 @@ pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
                     let message = settled.map(|settled| one.report.message(settled)).unwrap_or_default();
                     let skipped = settled.is_none_or(|settled| settled.finding.verdict() == Verdict::Skipped);
                     let came = match (texts.is_empty(), skipped) {
-                        (false, _) => Came::Failed(texts.join("; "), message),
-                        (true, true) => Came::Skipped(String::new()),
-                        (true, false) => Came::Well,
+                        (false, _) => CaseResult::Failed(texts.join("; "), message),
+                        (true, true) => CaseResult::Skipped(String::new()),
+                        (true, false) => CaseResult::Well,
                     };
-                    Case { name: requirement.id.clone(), came, took_ms: 0 }
+                    Case { name: requirement.id.clone(), came, elapsed_ms_of: 0 }
                 };
                 let mut cases: Vec<Case> = guide.requirements.iter().map(of).collect();
                 let named =
                     |text: &str| guide.requirements.iter().any(|requirement| text.starts_with(&format!("{} ", requirement.id)));
                 for text in one.differences.iter().filter(|text| !named(text)) {
-                    let came = Came::Failed(text.clone(), String::new());
-                    cases.push(Case { name: "the whole".to_owned(), came, took_ms: 0 });
+                    let came = CaseResult::Failed(text.clone(), String::new());
+                    cases.push(Case { name: "the whole".to_owned(), came, elapsed_ms_of: 0 });
                 }
                 suites.add(&one.machine, &cases);
             }
@@ -164,9 +164,9 @@ pub fn rehearsal_junit(rehearsed: Rehearsed<'_>) -> String {
                     .filter(|way| way.requirement == index)
                     .map(|way| {
                         let nothing = way.end == End::Nothing;
-                        let failed = || Came::Failed("ends in nothing to do".to_owned(), way.message.clone());
+                        let failed = || CaseResult::Failed("ends in nothing to do".to_owned(), way.message.clone());
                         let name = format!("{} {}", way.system.word(), way.cause.word());
-                        Case { name, came: if nothing { failed() } else { Came::Well }, took_ms: 0 }
+                        Case { name, came: if nothing { failed() } else { CaseResult::Well }, elapsed_ms_of: 0 }
                     })
                     .collect();
                 if !cases.is_empty() {

@@ -7,8 +7,8 @@ use setup_ready_core::document::{Fields, MOST_TABLES, as_number, shortened};
 use setup_ready_core::guide::LimitKind;
 use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::{
-    Barrier, Candidate, CheckoutState, Fate, LibraryState, LimitState, Nature, Observation, Offered, PathState, Pinned, Value,
-    VariableState,
+    AccessDenied, Candidate, CheckoutState, FileType, LibraryState, LimitState, Observation, Offered, PathState, Pinned,
+    StartupOutcome, Value, VariableState,
 };
 use setup_ready_core::problem::ProblemKind;
 use setup_ready_core::text::{Pattern, Size};
@@ -244,7 +244,7 @@ fn variable(shape: &Shape, name: &str, env_file: Option<&str>, pattern: Option<&
         leads_nowhere: false,
         startup: startup.filter(|_| environment == Value::Unset).map(ToOwned::to_owned),
         startup_line: None,
-        fate: Fate::NewTerminal,
+        fate: StartupOutcome::NewTerminal,
         kept_by: None,
     }
 }
@@ -257,7 +257,7 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
         // A folder is there when something in it is.
         let known = path == shape.project || Some(&path) == shape.home.as_ref() || shape.contents.folders.contains(&path);
         if known {
-            state.nature = Nature::Folder;
+            state.nature = FileType::Folder;
             state.executable = true;
             state.mine = Some(true);
             state.holds = pattern.map(|pattern| lists(paths.keys(), &path, pattern));
@@ -271,13 +271,13 @@ fn path_state(shape: &Shape, path: &str, pattern: Option<&Pattern>) -> PathState
         return state;
     };
     if let Some(target) = described.link_to.as_ref().filter(|target| !paths.contains_key(*target)) {
-        state.nature = Nature::Dangling(target.clone());
+        state.nature = FileType::Dangling(target.clone());
         return state;
     }
     let user = shape.account.as_ref().and_then(|account| account.name.clone());
     let root = shape.account.as_ref().is_some_and(|account| account.root);
     let mine = described.owner.is_none() || described.owner == user;
-    state.nature = if described.folder { Nature::Folder } else { Nature::File };
+    state.nature = if described.folder { FileType::Folder } else { FileType::File };
     let unix = shape.system.as_ref().is_none_or(|system| system.os != setup_ready_core::observation::Os::Windows);
     state.mode = described.mode.or(unix.then_some(if described.folder { 0o755 } else { 0o644 }));
     state.mine = Some(mine);
@@ -296,7 +296,7 @@ pub(super) fn within(shape: &Shape, folder: &str) -> Observation {
     let inside = |path: &&String| path.strip_prefix(&folder).is_some_and(|rest| rest.starts_with('/'));
     let states = shape.contents.paths.keys().filter(inside).map(|path| path_state(shape, path, None));
     let barrier = states.filter(|state| state.mine == Some(false) && !state.writable).min_by(|a, b| a.path.cmp(&b.path));
-    Observation::Within(barrier.map(|state| Barrier { path: state.path, owner: state.owner, mine: false }))
+    Observation::Within(barrier.map(|state| AccessDenied { path: state.path, owner: state.owner, mine: false }))
 }
 
 fn lists<'p>(mut paths: impl Iterator<Item = &'p String>, folder: &str, pattern: &Pattern) -> bool {

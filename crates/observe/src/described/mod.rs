@@ -100,7 +100,7 @@ impl Host for Described {
     }
 
     /// What is only described answers at once.
-    fn took_ms(&self, _: &Probe) -> Option<u64> {
+    fn elapsed_ms_of(&self, _: &Probe) -> Option<u64> {
         Some(0)
     }
 

@@ -3,7 +3,6 @@
 mod asked;
 mod checkout;
 mod component;
-mod kept;
 mod library;
 mod network;
 mod os;
@@ -15,6 +14,7 @@ mod port_unit;
 mod program;
 mod record;
 mod rests_on;
+mod run_cache;
 mod secrets;
 mod setting;
 mod spelled_out;
@@ -27,7 +27,7 @@ pub use os::is_build_server;
 
 use crate::guide_file::GuideFile;
 use crate::host::{Host, Interrupt};
-use crate::run::{Apart, Around, Limits, run, system_root};
+use crate::run::{Apart, ExecEnv, Limits, run, system_root};
 use setup_ready_core::guide::Guide;
 use setup_ready_core::observation::{Observation, Pinned, Run, StartFailure};
 use setup_ready_core::probe::Probe;
@@ -51,7 +51,7 @@ pub struct Live {
     spelled_out: spelled_out::SpelledOut,
     apart: OnceLock<Apart>,
     secrets: secrets::Secrets,
-    kept: kept::Kept,
+    kept: run_cache::RunCache,
     /// A package manager is asked by one at a time.
     asking_managers: Mutex<()>,
 }
@@ -75,7 +75,7 @@ impl Live {
             home,
             project,
             apart: OnceLock::new(),
-            kept: kept::Kept::default(),
+            kept: run_cache::RunCache::default(),
             asking_managers: Mutex::new(()),
             secrets: secrets::Secrets::of(guide, &folder),
             spelled_out: spelled_out::SpelledOut::default(),
@@ -124,19 +124,19 @@ impl Live {
 
     /// The same with something more in its environment.
     fn run_apart(&self, path: &Path, arguments: &[String], environment: &'static [(&'static str, &'static str)]) -> Run {
-        self.run_around(path, arguments, &Around::Apart(self.apart().clone()), (None, environment))
+        self.run_around(path, arguments, &ExecEnv::Apart(self.apart().clone()), (None, environment))
     }
 
     /// Runs what the person agreed to, as they would in the project's folder; under a time limit of its own, if it has one.
     fn run_in_project(&self, path: &Path, arguments: &[String], limit: Option<Duration>) -> Run {
-        self.run_around(path, arguments, &Around::Project(self.folder.clone()), (limit, &[]))
+        self.run_around(path, arguments, &ExecEnv::Project(self.folder.clone()), (limit, &[]))
     }
 
     fn run_around(
         &self,
         path: &Path,
         arguments: &[String],
-        around: &Around,
+        around: &ExecEnv,
         (limit, environment): (Option<Duration>, &'static [(&'static str, &'static str)]),
     ) -> Run {
         let limits = Limits { time: limit.unwrap_or(self.time_limit), interrupt: self.interrupt.clone(), environment };

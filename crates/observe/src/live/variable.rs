@@ -1,6 +1,6 @@
 use super::{Live, os, place};
 use crate::read::{env_value, is_of_another_system};
-use setup_ready_core::observation::{Fate, Observation, Value, VariableState};
+use setup_ready_core::observation::{Observation, StartupOutcome, Value, VariableState};
 use setup_ready_core::text::Pattern;
 use std::io::ErrorKind;
 
@@ -12,7 +12,7 @@ pub(super) struct AtStart {
     /// The line, where it is known.
     pub(super) line: Option<usize>,
     /// Why this process does not have it.
-    pub(super) fate: Fate,
+    pub(super) fate: StartupOutcome,
     /// The file and line that keep it from having it.
     pub(super) kept_by: Option<(String, usize)>,
 }

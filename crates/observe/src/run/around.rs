@@ -6,7 +6,7 @@ use std::process::Command;
 
 /// Variables that make programs load code, lead them to other settings, or start further programs; by their whole names.
 /// Sources: the manuals of the interpreters, virtual machines, loaders and build tools.
-const LEADS_ASTRAY: [&str; 85] = [
+const UNSAFE_ENV_VARS: [&str; 85] = [
     "BASHOPTS",
     "BASH_ENV",
     "BUNDLE_GEMFILE",
@@ -113,7 +113,7 @@ const LISTS: [&str; 3] = ["DYLD_FALLBACK_LIBRARY_PATH", "DYLD_LIBRARY_PATH", "LD
 
 /// Where a program is started, and with what in its environment.
 #[derive(Debug, Clone)]
-pub(crate) enum Around {
+pub(crate) enum ExecEnv {
     /// As the person would in that folder, who agreed to it.
     Project(PathBuf),
     /// In a folder where nothing is, without what leads to the project.
@@ -144,7 +144,7 @@ impl Apart {
                 changes.push((name, Some(outside(&value, inside))));
             } else if plain == "PATH" {
                 // It is set below.
-            } else if LEADS_ASTRAY.contains(&plain.as_str())
+            } else if UNSAFE_ENV_VARS.contains(&plain.as_str())
                 || BEGINNINGS.iter().any(|beginning| plain.starts_with(beginning))
                 || project.is_some_and(|project| mentions(&value, project))
             {
@@ -186,7 +186,7 @@ pub(crate) fn system_root() -> PathBuf {
     if cfg!(windows) { windows() } else { PathBuf::from("/") }
 }
 
-impl Around {
+impl ExecEnv {
     pub(super) fn apply(&self, command: &mut Command) {
         match self {
             Self::Project(folder) => {
@@ -217,7 +217,7 @@ fn mentions(value: &OsStr, project: &Path) -> bool {
 mod tests {
     use super::mentions;
     #[cfg(unix)]
-    use super::{LEADS_ASTRAY, outside};
+    use super::{UNSAFE_ENV_VARS, outside};
     use rstest::rstest;
     use std::path::Path;
 
@@ -226,7 +226,7 @@ mod tests {
     fn lists_lose_what_is_relative_and_what_is_inside() {
         let inside = |path: &Path| path.starts_with("/work/radio");
         assert_eq!(outside("bin::/usr/bin:/work/radio/bin:.:/opt/x".as_ref(), &inside), "/usr/bin:/opt/x");
-        assert!(LEADS_ASTRAY.is_sorted());
+        assert!(UNSAFE_ENV_VARS.is_sorted());
     }
 
     #[rstest]

@@ -9,7 +9,7 @@ mod poll;
 #[cfg(windows)]
 mod threads;
 
-pub(crate) use around::{Apart, Around, system_root};
+pub(crate) use around::{Apart, ExecEnv, system_root};
 pub(crate) use limits::Limits;
 #[cfg(unix)]
 use poll::collect;
@@ -36,7 +36,7 @@ pub fn start_nothing_more() -> RwLockWriteGuard<'static, ()> {
 }
 
 /// Runs a program to its end, or to its limits.
-pub(crate) fn run(path: &Path, arguments: &[String], around: &Around, limits: &Limits) -> Run {
+pub(crate) fn run(path: &Path, arguments: &[String], around: &ExecEnv, limits: &Limits) -> Run {
     let mut command = Command::new(path);
     around.apply(&mut command);
     command.args(arguments).stdin(Stdio::null()).stdout(Stdio::piped()).stderr(Stdio::piped());

@@ -7,7 +7,7 @@ use super::explain::{about, page};
 use crate::arguments::{self, Check, How, Shown};
 use crate::exit::{Failure, Status};
 use crate::keyboard::{Heard, Keyboard, PACE};
-use crate::look::news::{News, Stand};
+use crate::look::news::{ReportDiff, Stand};
 use crate::look::wording::level;
 use crate::look::{Ink, Look, Paper, closing, failure, plan, report};
 use crate::output;
@@ -17,7 +17,7 @@ use setup_ready_core::guide::{Level, Requirement, Then};
 use setup_ready_core::probe::Probe;
 use setup_ready_core::report::{Outcome, Report};
 use setup_ready_core::selection::Selection;
-use setup_ready_core::settled::Settled;
+use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::text::{join_words, nearest};
 use std::io::Write;
 use std::time::Duration;
@@ -177,7 +177,7 @@ impl Walk<'_> {
         if report.frame.interrupted {
             return Ok(Step::Ended(Status::Interrupted));
         }
-        let is_here = |one: &&Settled| report.requirement(one).is_some_and(|requirement| requirement.stage == index);
+        let is_here = |one: &&RequirementResult| report.requirement(one).is_some_and(|requirement| requirement.stage == index);
         let nothing = report.counting().filter(is_here).all(|one| one.finding.verdict() == Verdict::Skipped);
         if nothing {
             return Ok(Step::Stage(index + 1));
@@ -320,7 +320,7 @@ impl Walk<'_> {
     /// Behind the last stage: everything once more, for what was skipped and what has changed. What broke meanwhile is gone back to.
     fn finish(&mut self) -> Result<Step, Failure> {
         let report = self.looked(self.selection.clone())?;
-        let stage_of = |one: &Settled| report.requirement(one).map(|one| one.stage);
+        let stage_of = |one: &RequirementResult| report.requirement(one).map(|one| one.stage);
         let is_new = |stage: &usize| {
             self.file.guide.stages.get(*stage).is_some_and(|stage| !self.skipped.contains(&stage.id)) && self.was_asked
         };
@@ -349,12 +349,12 @@ impl Walk<'_> {
 }
 
 /// What is open of a report, those that wait too.
-fn open(report: &Report) -> Vec<&Settled> {
+fn open(report: &Report) -> Vec<&RequirementResult> {
     report.counting().filter(|one| !one.finding.verdict().is_fine()).collect()
 }
 
 /// What is open and needed.
-fn needed(report: &Report) -> impl Iterator<Item = &Settled> {
+fn needed(report: &Report) -> impl Iterator<Item = &RequirementResult> {
     report.counting().filter(|one| !one.finding.verdict().is_fine() && level(report, one) == Level::Must)
 }
 
@@ -379,7 +379,7 @@ fn draw(paper: &mut Paper<'_>, report: &Report, (stage, again): (usize, &str)) {
 
 /// What came of another look.
 fn tell(paper: &mut Paper<'_>, report: &Report, before: &Stand, (stage, again): (usize, &str)) {
-    let news = News::between(before, report);
+    let news = ReportDiff::between(before, report);
     news.draw(paper);
     news.draw_open(paper);
     if !news.is_nothing() && !open(report).is_empty() {

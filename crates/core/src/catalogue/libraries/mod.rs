@@ -112,7 +112,7 @@ pub fn found_as(name: &str) -> Option<KnownLibrary> {
 }
 
 /// The library that a package brings; where it brings several, the one that people mean by it.
-pub fn brought_by(manager: Manager, package: &str) -> Option<KnownLibrary> {
+pub fn package_provides(manager: Manager, package: &str) -> Option<KnownLibrary> {
     if !MANAGERS.contains(&manager) || package.contains(',') || package.is_empty() {
         return None;
     }
@@ -126,7 +126,7 @@ pub fn brought_by(manager: Manager, package: &str) -> Option<KnownLibrary> {
 
 #[cfg(test)]
 mod tests {
-    use super::{MANAGERS, all, brought_by, found_as, named};
+    use super::{MANAGERS, all, found_as, named, package_provides};
     use crate::manager::Manager::{self, Apk, Apt, Brew, Dnf, Pacman};
     use crate::prelude::*;
     use rstest::rstest;
@@ -153,6 +153,6 @@ mod tests {
     #[case::with_several_in_it(Apt, "libglib2.0-dev", Some("glib-2.0"))]
     #[case::of_another_manager(Dnf, "libcairo2-dev", None)]
     fn a_package_is_known_for_its_library(#[case] manager: Manager, #[case] package: &str, #[case] library: Option<&str>) {
-        assert_eq!(brought_by(manager, package).map(|one| one.name), library);
+        assert_eq!(package_provides(manager, package).map(|one| one.name), library);
     }
 }

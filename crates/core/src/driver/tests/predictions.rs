@@ -4,11 +4,11 @@ use crate::advice::Advice;
 use crate::finding::Verdict;
 use crate::fix::Effect;
 use crate::guide::Guide;
-use crate::observation::{Barrier, MountBar, Nature, Observation, PathState};
+use crate::observation::{AccessDenied, FileType, MountBar, Observation, PathState};
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Selection;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use crate::testing::{Script, debian, drive, guide};
 use alloc::collections::BTreeSet;
 use proptest::prelude::*;
@@ -35,13 +35,14 @@ fn any_guide() -> impl Strategy<Value = (bool, Guide)> {
 }
 
 fn any_state() -> impl Strategy<Value = PathState> {
-    let nature = proptest::sample::select(vec![Nature::Missing, Nature::File, Nature::Folder, Nature::Dangling("/gone".into())]);
+    let nature =
+        proptest::sample::select(vec![FileType::Missing, FileType::File, FileType::Folder, FileType::Dangling("/gone".into())]);
     let mode = proptest::sample::select(vec![0o000, 0o111, 0o300, 0o600, 0o644, 0o677, 0o755]);
     let owner = proptest::sample::select(vec!["skipper", "root", "mate"]);
     (nature, mode, owner, any::<[bool; 4]>()).prop_map(|(nature, mode, owner, [read_only, barred, group, holds])| {
         let mine = owner == "skipper";
         let bits = if mine { mode >> 6 } else { mode };
-        let there = matches!(nature, Nature::File | Nature::Folder);
+        let there = matches!(nature, FileType::File | FileType::Folder);
         PathState {
             nature,
             mode: there.then_some(mode),
@@ -52,7 +53,7 @@ fn any_state() -> impl Strategy<Value = PathState> {
             writable: bits & 2 != 0 && !read_only,
             executable: bits & 1 != 0,
             mount: read_only.then(|| MountBar { at: "/".into(), read_only, no_execution: false }),
-            barred_by: (barred && !there).then(|| Barrier { path: "/p".into(), owner: Some("root".into()), mine: false }),
+            barred_by: (barred && !there).then(|| AccessDenied { path: "/p".into(), owner: Some("root".into()), mine: false }),
             holds: Some(holds),
             ..PathState::nothing("/p/place")
         }
@@ -66,7 +67,7 @@ fn machine(guide: &Guide, state: &PathState, foreign: bool) -> Script {
         let holds = state.holds.filter(|_| pattern.is_some());
         script.insert(Probe::Path { path: "place".into(), pattern }, Observation::Path(PathState { holds, ..state.clone() }));
     }
-    let barrier = Barrier { path: "/p/place/old".into(), owner: Some("root".into()), mine: false };
+    let barrier = AccessDenied { path: "/p/place/old".into(), owner: Some("root".into()), mine: false };
     script.insert(Probe::Within { path: "place".into() }, Observation::Within(foreign.then_some(barrier)));
     script.insert(Probe::DatabaseGroups, Observation::DatabaseGroups(Vec::new()));
     let _ = guide;
@@ -83,7 +84,7 @@ fn after(script: &Script, effect: &Effect) -> Script {
     script.iter().map(change).collect()
 }
 
-fn met(settled: &[Settled]) -> Vec<usize> {
+fn met(settled: &[RequirementResult]) -> Vec<usize> {
     settled.iter().filter(|one| one.finding.verdict() == Verdict::Met).map(|one| one.index).collect()
 }
 
@@ -135,7 +136,7 @@ proptest! {
 fn a_guide_that_contradicts_itself_gets_words_and_no_command() {
     let guide = guide("[require.r0]\nfile = \"place\"\nmode = \"600\"\n[require.r1]\nfile = \"place\"\nmode = \"755\"\n");
     let state = PathState {
-        nature: Nature::File,
+        nature: FileType::File,
         mode: Some(0o600),
         mine: Some(true),
         owner: Some("skipper".into()),

@@ -5,12 +5,14 @@ use crate::guide::Guide;
 use crate::guide_ports::GuidePorts;
 use crate::inquiry::{Context, FoundVersions, Inquiry};
 use crate::known::Known;
-use crate::observation::{CoreState, DiskRoom, Fate, FileKind, Observation, RunEnd, StartFailure, Value, VariableState};
+use crate::observation::{
+    CoreState, DiskRoom, FileKind, Observation, RunEnd, StartFailure, StartupOutcome, Value, VariableState,
+};
 use crate::plan;
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Selection;
-use crate::settled::Settled;
+use crate::settled::RequirementResult;
 use crate::testing::{Script, debian, drive, guide, program, told};
 use core::fmt::Write;
 use proptest::prelude::*;
@@ -89,7 +91,7 @@ fn machine() -> Script {
                 leads_nowhere: false,
                 startup: None,
                 startup_line: None,
-                fate: Fate::NewTerminal,
+                fate: StartupOutcome::NewTerminal,
                 kept_by: None,
             }),
         );
@@ -189,7 +191,7 @@ impl Person<'_> {
 }
 
 /// What a finding says, and what it says it with.
-fn essence(guide: &Guide, settled: &Settled) -> (Conclusion, String) {
+fn essence(guide: &Guide, settled: &RequirementResult) -> (Conclusion, String) {
     (settled.finding.conclusion.clone(), told(guide, settled).message)
 }
 
@@ -239,7 +241,7 @@ proptest! {
     fn the_evidence_alone_reproduces_a_finding(wishes in any_wishes()) {
         let guide = guide(&body(&wishes));
         let settled = drive(&guide, &machine(), Selection::default(), |_| 0).settled;
-        let all: Vec<Option<Settled>> = settled.iter().cloned().map(Some).collect();
+        let all: Vec<Option<RequirementResult>> = settled.iter().cloned().map(Some).collect();
         for one in &settled {
             let mut known = Known::default();
             // What a sum is made of is told once, where it is first used.

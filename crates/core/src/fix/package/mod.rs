@@ -16,7 +16,7 @@ use crate::packages::packages_for;
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::text::join_words;
-use crate::version::{Fit, Range, Version};
+use crate::version::{Range, RangeMatch, Version};
 
 /// More packages than these are not named in a sentence.
 const MOST_NAMED: usize = 6;
@@ -59,7 +59,7 @@ impl<'a> Wish<'a> {
             {
                 let need = match &reason.trouble {
                     ToolTrouble::Missing { .. } | ToolTrouble::NotExecutable { by: Refusal::LeadsNowhere, .. } => Need::Missing,
-                    ToolTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
+                    ToolTrouble::OutOfRange { miss, .. } if miss.fit == RangeMatch::TooOld => Need::TooOld,
                     ToolTrouble::Broken { .. } | ToolTrouble::WrongArch { .. } => Need::Damaged,
                     ToolTrouble::Placeholder => Need::Partly,
                     ToolTrouble::OtherName { .. }
@@ -88,7 +88,7 @@ impl<'a> Wish<'a> {
                 let need = match &reason.trouble {
                     LibraryTrouble::Missing => Need::Missing,
                     LibraryTrouble::NoHeaders { .. } | LibraryTrouble::Lacks { .. } => Need::Partly,
-                    LibraryTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
+                    LibraryTrouble::OutOfRange { miss, .. } if miss.fit == RangeMatch::TooOld => Need::TooOld,
                     LibraryTrouble::OutOfRange { .. } | LibraryTrouble::Incomparable { .. } => return None,
                 };
                 wish(need, library.version.as_ref(), None)
@@ -101,7 +101,7 @@ impl<'a> Wish<'a> {
                 let need = match &reason.trouble {
                     ComponentTrouble::Missing { lacks: None } => Need::Missing,
                     ComponentTrouble::Missing { lacks: Some(_) } => Need::Partly,
-                    ComponentTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Need::TooOld,
+                    ComponentTrouble::OutOfRange { miss, .. } if miss.fit == RangeMatch::TooOld => Need::TooOld,
                     ComponentTrouble::OutOfRange { .. }
                     | ComponentTrouble::NoVersion
                     | ComponentTrouble::Incomparable { .. }
@@ -331,6 +331,6 @@ fn plain(version: &str) -> &str {
 /// Whether a package's version is in the range. Packages that only stand for another (`default-jdk`) have numbers of their own.
 fn does(range: Option<&Range>, name: &str, version: &str) -> bool {
     let Some(range) = range.filter(|_| !name.starts_with("default-")) else { return true };
-    let fit = Version::parse(plain(version)).map_or(Fit::Incomparable, |version| range.fit(&version));
-    matches!(fit, Fit::Inside | Fit::Incomparable)
+    let fit = Version::parse(plain(version)).map_or(RangeMatch::Incomparable, |version| range.fit(&version));
+    matches!(fit, RangeMatch::Inside | RangeMatch::Incomparable)
 }

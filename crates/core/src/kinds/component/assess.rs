@@ -6,7 +6,7 @@ use crate::guide::{Component, ComponentSort, Existence, Language, Subject, Tool}
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::{InstalledState, ProgramCopy};
 use crate::prelude::*;
-use crate::version::{Standing, Version};
+use crate::version::{RangePosition, Version};
 
 pub(crate) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Component) -> Result<Conclusion, Stop> {
     match wanted.sort {
@@ -67,9 +67,9 @@ fn judge(wanted: &Component, program: Option<&str>, state: &InstalledState) -> C
     let Some(found) = version else { return reason(wanted, program, at, ComponentTrouble::NoVersion) };
     let trouble = match Version::parse(&found) {
         Ok(version) => match range.judge(&version) {
-            Standing::Inside => return Met::Installed { version: Some(found), at }.into(),
-            Standing::Outside(miss) => ComponentTrouble::OutOfRange { found: version, miss },
-            Standing::Incomparable => ComponentTrouble::Incomparable { found },
+            RangePosition::Inside => return Met::Installed { version: Some(found), at }.into(),
+            RangePosition::Outside(miss) => ComponentTrouble::OutOfRange { found: version, miss },
+            RangePosition::Incomparable => ComponentTrouble::Incomparable { found },
         },
         Err(_) => ComponentTrouble::Incomparable { found },
     };

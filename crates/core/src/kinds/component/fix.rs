@@ -7,7 +7,7 @@ use crate::fix::fills::Fills;
 use crate::fix::kind::{ReasonFixes, SubjectFixes};
 use crate::guide::{Component, ComponentSort, Installer, Language, Requirement, Subject, Then};
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::Nature;
+use crate::observation::FileType;
 use crate::prelude::*;
 
 /// The folder of the project's own environment of Python.
@@ -142,7 +142,7 @@ pub(crate) fn see<'a>(inquiry: &mut Inquiry<'a>, reason: &ComponentReason, seen:
     let above = |path: &str| path.rsplit_once(['/', '\\']).map(|(above, _)| above.to_owned());
     if let Some(folder) = above(program).and_then(|folder| above(&folder)) {
         let state = if_known(inquiry.path(&format!("{folder}/pyvenv.cfg"), None))?;
-        seen.environment = state.is_some_and(|state| state.nature == Nature::File);
+        seen.environment = state.is_some_and(|state| state.nature == FileType::File);
     }
     Ok(())
 }

@@ -4,7 +4,7 @@ use crate::cause::Cause;
 use crate::cause::HasCause;
 use crate::guide::ComponentSort;
 use crate::prelude::*;
-use crate::version::{Fit, Miss, Version};
+use crate::version::{Mismatch, RangeMatch, Version};
 use serde::Serialize;
 
 /// Why such a thing will not do.
@@ -44,7 +44,7 @@ pub enum ComponentTrouble {
         found: Version,
         /// What it breaks.
         #[serde(flatten)]
-        miss: Box<Miss>,
+        miss: Box<Mismatch>,
     },
     /// Its version is not known.
     NoVersion,
@@ -64,7 +64,7 @@ impl HasCause for ComponentReason {
             (ComponentTrouble::Missing { .. }, ComponentSort::Headers(_)) => Cause::HeadersMissing,
             (ComponentTrouble::Missing { .. }, ComponentSort::SystemPackage) => Cause::PackageMissing,
             (ComponentTrouble::Missing { .. }, ComponentSort::KernelModule) => Cause::KernelModuleMissing,
-            (ComponentTrouble::OutOfRange { miss, .. }, _) if miss.fit == Fit::TooOld => Cause::ModuleTooOld,
+            (ComponentTrouble::OutOfRange { miss, .. }, _) if miss.fit == RangeMatch::TooOld => Cause::ModuleTooOld,
             (ComponentTrouble::OutOfRange { .. }, _) => Cause::ModuleTooNew,
             (ComponentTrouble::NoVersion | ComponentTrouble::Incomparable { .. }, _) => Cause::CouldNotLook,
             (ComponentTrouble::NoManager, _) => Cause::NotSupportedHere,

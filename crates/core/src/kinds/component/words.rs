@@ -5,7 +5,7 @@ use crate::guide::{Component, ComponentSort, Guide, Requirement, Subject};
 use crate::kinds::tool::words::older;
 use crate::prelude::*;
 use crate::text::join_words;
-use crate::version::Fit;
+use crate::version::RangeMatch;
 use crate::words::Words;
 use crate::words::kind::{ReasonWords, SubjectWords};
 
@@ -46,7 +46,7 @@ pub(crate) fn message(words: &Words<'_>, reason: &ComponentReason) -> String {
             ComponentSort::SystemPackage => format!("{what} is not installed."),
             ComponentSort::KernelModule => format!("{what} is not loaded."),
         },
-        ComponentTrouble::OutOfRange { found, miss } if miss.fit == Fit::TooOld => older(&what, found, &miss.nearest),
+        ComponentTrouble::OutOfRange { found, miss } if miss.fit == RangeMatch::TooOld => older(&what, found, &miss.nearest),
         ComponentTrouble::OutOfRange { found, .. } => {
             let range = component.version.as_ref().map(ToString::to_string).unwrap_or_default();
             format!("{what} {found} is not one that will do: this project works with {range}.")

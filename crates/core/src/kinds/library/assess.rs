@@ -5,7 +5,7 @@ use crate::finding::{Conclusion, LibraryReason, LibraryTrouble, Met, OtherDescri
 use crate::guide::Library;
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::LibraryState;
-use crate::version::{Standing, Version};
+use crate::version::{RangePosition, Version};
 
 pub(crate) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Library) -> Result<Conclusion, Stop> {
     let state = inquiry.library(&wanted.name)?;
@@ -24,9 +24,9 @@ pub(crate) fn assess(inquiry: &mut Inquiry<'_>, wanted: &Library) -> Result<Conc
     let Some(range) = &wanted.version else { return Ok(met()) };
     let trouble = match Version::parse(version) {
         Ok(found) => match range.judge(&found) {
-            Standing::Inside => return Ok(met()),
-            Standing::Outside(miss) => LibraryTrouble::OutOfRange { found, miss },
-            Standing::Incomparable => LibraryTrouble::Incomparable { found: version.clone() },
+            RangePosition::Inside => return Ok(met()),
+            RangePosition::Outside(miss) => LibraryTrouble::OutOfRange { found, miss },
+            RangePosition::Incomparable => LibraryTrouble::Incomparable { found: version.clone() },
         },
         Err(_) => LibraryTrouble::Incomparable { found: version.clone() },
     };
@@ -39,7 +39,7 @@ fn other(state: &LibraryState, wanted: &Library) -> Option<OtherDescription> {
         wanted
             .version
             .as_ref()
-            .is_none_or(|range| Version::parse(version).is_ok_and(|found| range.judge(&found) == Standing::Inside))
+            .is_none_or(|range| Version::parse(version).is_ok_and(|found| range.judge(&found) == RangePosition::Inside))
     };
     let (at, version) = state.others.iter().find(|(_, version)| fits(version))?;
     Some(OtherDescription { at: at.clone(), version: version.clone() })

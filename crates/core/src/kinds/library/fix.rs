@@ -8,7 +8,7 @@ use crate::fix::fills::Fills;
 use crate::fix::kind::{ReasonFixes, SubjectFixes};
 use crate::guide::{Library, Requirement, Subject};
 use crate::prelude::*;
-use crate::version::Fit;
+use crate::version::RangeMatch;
 
 pub(crate) fn fix(case: &Case<'_>, reason: &LibraryReason) -> Option<Fix> {
     let Subject::Library(library) = &case.requirement.subject else { return None };
@@ -28,7 +28,7 @@ pub(crate) fn fix(case: &Case<'_>, reason: &LibraryReason) -> Option<Fix> {
             "Install what is needed to build against {}: in most systems a package of its own, whose name ends in -dev or -devel.",
             case.title()
         )),
-        LibraryTrouble::OutOfRange { miss, .. } if miss.fit != Fit::TooOld => Fix::say(format!(
+        LibraryTrouble::OutOfRange { miss, .. } if miss.fit != RangeMatch::TooOld => Fix::say(format!(
             "Install another release of {}{} beside this one, and name its pkgconfig folder in PKG_CONFIG_PATH.",
             case.title(),
             in_a_version(range)

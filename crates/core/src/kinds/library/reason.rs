@@ -3,7 +3,7 @@
 use crate::cause::Cause;
 use crate::cause::HasCause;
 use crate::prelude::*;
-use crate::version::{Fit, Miss, Version};
+use crate::version::{Mismatch, RangeMatch, Version};
 use serde::Serialize;
 
 /// Why a library will not do.
@@ -57,7 +57,7 @@ pub enum LibraryTrouble {
         found: Version,
         /// What it breaks.
         #[serde(flatten)]
-        miss: Box<Miss>,
+        miss: Box<Mismatch>,
     },
     /// Its version cannot be compared with the range.
     Incomparable {
@@ -71,7 +71,7 @@ impl HasCause for LibraryReason {
         match &self.trouble {
             LibraryTrouble::Missing => Cause::LibraryMissing,
             LibraryTrouble::NoHeaders { .. } | LibraryTrouble::Lacks { .. } => Cause::LibraryNoHeaders,
-            LibraryTrouble::OutOfRange { miss, .. } if miss.fit == Fit::TooOld => Cause::LibraryTooOld,
+            LibraryTrouble::OutOfRange { miss, .. } if miss.fit == RangeMatch::TooOld => Cause::LibraryTooOld,
             LibraryTrouble::OutOfRange { .. } => Cause::LibraryTooNew,
             LibraryTrouble::Incomparable { .. } => Cause::CouldNotLook,
         }

@@ -5,7 +5,7 @@ use crate::fix::{Shell, quote};
 use crate::guide::{Guide, Library, Requirement, Subject};
 use crate::kinds::tool::words::older;
 use crate::prelude::*;
-use crate::version::Fit;
+use crate::version::RangeMatch;
 use crate::words::Words;
 use crate::words::kind::{ReasonWords, SubjectWords};
 
@@ -31,7 +31,7 @@ pub(crate) fn message(words: &Words<'_>, reason: &LibraryReason) -> String {
         LibraryTrouble::NoHeaders { loaded_from } => {
             format!("The library {name} is here ({loaded_from}), but not what is needed to build against it.")
         }
-        LibraryTrouble::OutOfRange { found, miss } if miss.fit == Fit::TooOld => {
+        LibraryTrouble::OutOfRange { found, miss } if miss.fit == RangeMatch::TooOld => {
             older(&format!("The library {name}"), found, &miss.nearest)
         }
         LibraryTrouble::OutOfRange { found, .. } => {

@@ -5,7 +5,7 @@ use crate::assess::kind::Assess;
 use crate::finding::{Conclusion, Met, PathReason, PathTrouble, Reason, Whose};
 use crate::guide::{Existence, Path, PathKind};
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::{Nature, PathState};
+use crate::observation::{FileType, PathState};
 use crate::prelude::*;
 
 /// Of several places, the first at which all is as it should be does; else what stands in the way at the first where something is.
@@ -53,8 +53,8 @@ fn one(inquiry: &mut Inquiry<'_>, wanted: &Path) -> Result<Conclusion, Stop> {
     let owned_by = match (&trouble, &state.nature, state.mine) {
         (PathTrouble::Barred { barrier }, ..) if barrier.mine => Whose::Own,
         (PathTrouble::Barred { .. } | PathTrouble::Within { .. }, ..) => Whose::Foreign,
-        (_, Nature::Missing | Nature::Dangling(_), _) if !state.writable => Whose::Foreign,
-        (_, Nature::Missing | Nature::Dangling(_), _) | (.., None) => Whose::Unknown,
+        (_, FileType::Missing | FileType::Dangling(_), _) if !state.writable => Whose::Foreign,
+        (_, FileType::Missing | FileType::Dangling(_), _) | (.., None) => Whose::Unknown,
         (.., Some(true)) => Whose::Own,
         (.., Some(false)) => Whose::Foreign,
     };
@@ -66,15 +66,15 @@ fn trouble(wanted: &Path, state: &PathState) -> Option<PathTrouble> {
         return Some(PathTrouble::Barred { barrier: barrier.clone() });
     }
     if wanted.expect == Existence::Absent {
-        return (state.nature != Nature::Missing).then_some(PathTrouble::Unwanted);
+        return (state.nature != FileType::Missing).then_some(PathTrouble::Unwanted);
     }
     match (&state.nature, wanted.kind) {
-        (Nature::File, PathKind::File) | (Nature::Folder, PathKind::Folder) => {
+        (FileType::File, PathKind::File) | (FileType::Folder, PathKind::Folder) => {
             rights(wanted, state).or_else(|| use_of(wanted, state))
         }
-        (Nature::Missing, _) => Some(PathTrouble::Missing { alike: state.alike.clone(), example: state.example.clone() }),
-        (Nature::Dangling(target), _) => Some(PathTrouble::Dangling { target: target.clone() }),
-        (Nature::File | Nature::Folder | Nature::Other, _) => Some(PathTrouble::OtherKind { nature: state.nature.clone() }),
+        (FileType::Missing, _) => Some(PathTrouble::Missing { alike: state.alike.clone(), example: state.example.clone() }),
+        (FileType::Dangling(target), _) => Some(PathTrouble::Dangling { target: target.clone() }),
+        (FileType::File | FileType::Folder | FileType::Other, _) => Some(PathTrouble::OtherKind { nature: state.nature.clone() }),
     }
 }
 

@@ -8,7 +8,7 @@ use crate::fix::fills::Fills;
 use crate::fix::kind::{ReasonFixes, SubjectFixes};
 use crate::guide::{Path, PathKind, Requirement, Subject};
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::{Barrier, Os, ScriptTrouble};
+use crate::observation::{AccessDenied, Os, ScriptTrouble};
 use crate::prelude::*;
 use crate::text::join_words;
 
@@ -254,7 +254,7 @@ impl Place<'_> {
         self.mine(owner, path)
     }
 
-    fn enter(&self, barrier: &Barrier) -> Fix {
+    fn enter(&self, barrier: &AccessDenied) -> Fix {
         let (case, folder) = (self.case, &barrier.path);
         let say = format!("Let yourself enter {folder}, and check again.");
         if barrier.mine && case.unix() {

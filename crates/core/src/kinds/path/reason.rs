@@ -2,7 +2,7 @@
 
 use crate::cause::Cause;
 use crate::cause::HasCause;
-use crate::observation::{Barrier, Nature, ScriptTrouble};
+use crate::observation::{AccessDenied, FileType, ScriptTrouble};
 use crate::prelude::*;
 use serde::Serialize;
 
@@ -56,7 +56,7 @@ pub enum PathTrouble {
     /// A folder above it may not be entered.
     Barred {
         /// That folder.
-        barrier: Barrier,
+        barrier: AccessDenied,
     },
     /// This user may not read it.
     NotReadable {
@@ -81,7 +81,7 @@ pub enum PathTrouble {
     /// Something in the folder is not this user's to change.
     Within {
         /// The first that was found.
-        barrier: Barrier,
+        barrier: AccessDenied,
         /// All in it must belong to this user; else it must be writable.
         must_be_mine: bool,
     },
@@ -95,7 +95,7 @@ pub enum PathTrouble {
     /// It is a file in place of a folder, or the like.
     OtherKind {
         /// What it is.
-        nature: Nature,
+        nature: FileType,
     },
     /// It belongs to somebody else.
     NotMine {

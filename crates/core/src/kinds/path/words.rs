@@ -2,7 +2,7 @@
 
 use crate::finding::{Met, PathReason, PathTrouble};
 use crate::guide::{Existence, Guide, Path, PathKind, Requirement, Subject};
-use crate::observation::{Barrier, Nature, ScriptTrouble};
+use crate::observation::{AccessDenied, FileType, ScriptTrouble};
 use crate::prelude::*;
 use crate::text::join_words;
 use crate::words::Words;
@@ -15,11 +15,11 @@ fn word(kind: PathKind) -> &'static str {
     }
 }
 
-fn nature(nature: &Nature) -> &'static str {
+fn nature(nature: &FileType) -> &'static str {
     match nature {
-        Nature::File => "a file",
-        Nature::Folder => "a folder",
-        Nature::Missing | Nature::Other | Nature::Dangling(_) => "something else",
+        FileType::File => "a file",
+        FileType::Folder => "a folder",
+        FileType::Missing | FileType::Other | FileType::Dangling(_) => "something else",
     }
 }
 
@@ -109,7 +109,7 @@ fn content(words: &Words<'_>, missing: &[String]) -> String {
     }
 }
 
-fn whose(barrier: &Barrier) -> String {
+fn whose(barrier: &AccessDenied) -> String {
     match &barrier.owner {
         _ if barrier.mine => ", although it is yours".to_owned(),
         Some(owner) => format!(", and belongs to {owner}"),

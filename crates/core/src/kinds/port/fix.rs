@@ -8,7 +8,7 @@ use crate::fix::kind::{ReasonFixes, SubjectFixes};
 use crate::fix::{Fix, Shell};
 use crate::guide::{Edit, Port, Requirement, SetBy, Subject};
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::{Holder, Nature, Os, Value};
+use crate::observation::{FileType, Holder, Os, Value};
 use crate::prelude::*;
 
 /// The ways to a port, the best first.
@@ -178,7 +178,7 @@ pub(crate) fn see<'a>(inquiry: &mut Inquiry<'a>, wanted: &Port, seen: &mut Seen<
     let Some(set_by) = &wanted.set_by else { return Ok(()) };
     if let Some(file) = set_by.files().next() {
         let state = if_known(inquiry.path(file, None))?;
-        seen.closed = state.is_some_and(|state| state.nature == Nature::File && !state.writable);
+        seen.closed = state.is_some_and(|state| state.nature == FileType::File && !state.writable);
     }
     if let Some(variable) = &set_by.variable {
         let state = if_known(inquiry.variable(variable, None, None))?;

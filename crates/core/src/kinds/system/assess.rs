@@ -6,7 +6,7 @@ use crate::guide::Systems;
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::{Os, System};
 use crate::prelude::*;
-use crate::version::{Standing, Version};
+use crate::version::{RangePosition, Version};
 
 pub(crate) fn assess(inquiry: &mut Inquiry<'_>, need: &Systems) -> Result<Conclusion, Stop> {
     let system = inquiry.system()?;
@@ -31,9 +31,9 @@ fn trouble(system: &System, need: &Systems) -> Option<SystemTrouble> {
         };
         let range = range.clone();
         match range.judge(&found) {
-            Standing::Inside => {}
-            Standing::Outside(miss) => return Some(SystemTrouble::OutOfRange { found, range, miss }),
-            Standing::Incomparable => return Some(SystemTrouble::Incomparable { found, range }),
+            RangePosition::Inside => {}
+            RangePosition::Outside(miss) => return Some(SystemTrouble::OutOfRange { found, range, miss }),
+            RangePosition::Incomparable => return Some(SystemTrouble::Incomparable { found, range }),
         }
     }
     let is_among = |all: &[String], found: &str| all.is_empty() || all.iter().any(|one| one.eq_ignore_ascii_case(found));

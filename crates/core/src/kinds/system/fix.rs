@@ -7,7 +7,7 @@ use crate::fix::fills::Fills;
 use crate::fix::kind::{ReasonFixes, SubjectFixes};
 use crate::guide::{Requirement, Subject, Systems};
 use crate::prelude::*;
-use crate::version::Fit;
+use crate::version::RangeMatch;
 
 pub(crate) fn fix(case: &Case<'_>, reason: &SystemReason) -> Option<Fix> {
     let elsewhere = || {
@@ -20,11 +20,11 @@ pub(crate) fn fix(case: &Case<'_>, reason: &SystemReason) -> Option<Fix> {
         | SystemTrouble::Edition { .. }
         | SystemTrouble::Arch { .. } => elsewhere(),
         SystemTrouble::OutOfRange { miss, .. } => match miss.fit {
-            Fit::TooOld => Some(Fix::say("Upgrade the operating system, or work in a virtual machine with a newer one.")),
-            Fit::TooNew => Some(Fix::say(
+            RangeMatch::TooOld => Some(Fix::say("Upgrade the operating system, or work in a virtual machine with a newer one.")),
+            RangeMatch::TooNew => Some(Fix::say(
                 "Ask the project whether it works here by now; otherwise work in a virtual machine with an older system.",
             )),
-            Fit::Inside | Fit::Excluded | Fit::Incomparable => elsewhere(),
+            RangeMatch::Inside | RangeMatch::Excluded | RangeMatch::Incomparable => elsewhere(),
         },
         SystemTrouble::Incomparable { .. } | SystemTrouble::Unknown { .. } => None,
     }

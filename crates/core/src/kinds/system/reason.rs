@@ -3,7 +3,7 @@
 use crate::cause::Cause;
 use crate::cause::HasCause;
 use crate::prelude::*;
-use crate::version::{Fit, Miss, Range, Version};
+use crate::version::{Mismatch, Range, RangeMatch, Version};
 use serde::Serialize;
 
 /// Why the system will not do.
@@ -42,7 +42,7 @@ pub enum SystemTrouble {
         range: Range,
         /// What it breaks.
         #[serde(flatten)]
-        miss: Box<Miss>,
+        miss: Box<Mismatch>,
     },
     /// Its version cannot be compared.
     Incomparable {
@@ -87,9 +87,9 @@ impl HasCause for SystemReason {
         match &self.trouble {
             SystemTrouble::Other | SystemTrouble::OtherDistribution { .. } => Cause::SystemOther,
             SystemTrouble::OutOfRange { miss, .. } => match miss.fit {
-                Fit::TooOld => Cause::SystemTooOld,
-                Fit::TooNew => Cause::SystemTooNew,
-                Fit::Inside | Fit::Excluded | Fit::Incomparable => Cause::SystemOther,
+                RangeMatch::TooOld => Cause::SystemTooOld,
+                RangeMatch::TooNew => Cause::SystemTooNew,
+                RangeMatch::Inside | RangeMatch::Excluded | RangeMatch::Incomparable => Cause::SystemOther,
             },
             SystemTrouble::Edition { .. } => Cause::SystemEdition,
             SystemTrouble::Arch { .. } => Cause::SystemArch,

@@ -4,7 +4,7 @@ use crate::finding::{Met, SystemReason, SystemTrouble, SystemUnknown};
 use crate::guide::{Guide, Requirement, Subject, Systems};
 use crate::prelude::*;
 use crate::text::join_words;
-use crate::version::Fit;
+use crate::version::RangeMatch;
 use crate::words::Words;
 use crate::words::kind::{ReasonWords, SubjectWords};
 
@@ -18,9 +18,9 @@ pub(crate) fn message(words: &Words<'_>, reason: &SystemReason) -> String {
         }
         SystemTrouble::OutOfRange { found, range, miss } => {
             let how = match miss.fit {
-                Fit::TooOld => "too old",
-                Fit::TooNew => "too new",
-                Fit::Inside | Fit::Excluded | Fit::Incomparable => "ruled out",
+                RangeMatch::TooOld => "too old",
+                RangeMatch::TooNew => "too new",
+                RangeMatch::Inside | RangeMatch::Excluded | RangeMatch::Incomparable => "ruled out",
             };
             format!("{name} {found} is {how}: this project works with {range}.")
         }

@@ -10,12 +10,12 @@ use crate::guide::{Existence, Tool, VersionFrom};
 use crate::inquiry::{Inquiry, Stop, if_known};
 pub(crate) use crate::kinds::tool::examine::said;
 use crate::kinds::tool::examine::{Outcome, arguments, examine, known_by_its_file, permission, stated};
-use crate::observation::{FileKind, Nature, Pinned, ProgramCopy, StartEffect};
+use crate::observation::{FileKind, FileType, Pinned, ProgramCopy, StartEffect};
 use crate::packages::packages_of_tool;
 use crate::prelude::*;
 use crate::probe::Probe;
 use crate::selection::Consent;
-use crate::version::{Fit, Range, Standing, Version, number_behind};
+use crate::version::{Range, RangeMatch, RangePosition, Version, number_behind};
 
 pub(crate) fn assess(inquiry: &mut Inquiry<'_>, tool: &Tool) -> Result<Conclusion, Stop> {
     let Some(from) = &tool.version_from else { return look(inquiry, tool, None) };
@@ -181,9 +181,9 @@ fn name_fits(tool: &Tool, name: &str, copy: &ProgramCopy) -> bool {
     // A name has the first numbers only: `python3.12` may be 3.12.4.
     let begins = |limit: String| limit == number.text() || limit.starts_with(&format!("{number}."));
     tool.version.as_ref().is_none_or(|range| match range.judge(&number) {
-        Standing::Inside => true,
-        Standing::Outside(miss) => miss.fit == Fit::TooOld && begins(miss.nearest.limit()),
-        Standing::Incomparable => false,
+        RangePosition::Inside => true,
+        RangePosition::Outside(miss) => miss.fit == RangeMatch::TooOld && begins(miss.nearest.limit()),
+        RangePosition::Incomparable => false,
     })
 }
 
@@ -215,9 +215,9 @@ fn unwanted(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy]
         None => ToolTrouble::Unwanted { found: None },
         Some(range) => match examine(inquiry, asked.tool, asked.name, copy)? {
             Outcome::Version(found) | Outcome::Stated(found) => match range.judge(&found) {
-                Standing::Inside => ToolTrouble::Unwanted { found: Some(found) },
-                Standing::Outside(_) => return Ok(Met::Tool(ToolMet::NotUnwanted { name, found }).into()),
-                Standing::Incomparable => ToolTrouble::PerhapsUnwanted,
+                RangePosition::Inside => ToolTrouble::Unwanted { found: Some(found) },
+                RangePosition::Outside(_) => return Ok(Met::Tool(ToolMet::NotUnwanted { name, found }).into()),
+                RangePosition::Incomparable => ToolTrouble::PerhapsUnwanted,
             },
             Outcome::Ran | Outcome::There | Outcome::Trouble(_) => ToolTrouble::PerhapsUnwanted,
         },
@@ -261,7 +261,7 @@ fn on_path(inquiry: &mut Inquiry<'_>, asked: &Asked<'_>, copies: &[ProgramCopy])
         let state = if path.is_empty() { None } else { if_known(inquiry.path(path, None))? };
         let (by, place) = match state.map(|state| (&state.barred_by, &state.nature)) {
             Some((Some(barrier), _)) => (Refusal::Barred, Some(barrier.path.clone())),
-            Some((None, Nature::Dangling(to))) => (Refusal::LeadsNowhere, Some(to.clone())),
+            Some((None, FileType::Dangling(to))) => (Refusal::LeadsNowhere, Some(to.clone())),
             Some((None, _)) | None => (Refusal::Permissions, None),
         };
         return Ok(asked.reason(Some(path), ToolTrouble::NotExecutable { by, place }).into());
@@ -316,7 +316,7 @@ fn judge(asked: &Asked<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Conclusion
     let here = |found: Option<Version>, started| {
         let (name, program) = (asked.name.to_owned(), program.to_owned());
         let tested = asked.tool.tested.as_ref().zip(found.as_ref());
-        let untried = tested.filter(|(tested, found)| tested.fit(found) == Fit::TooNew).map(|(tested, _)| tested.clone());
+        let untried = tested.filter(|(tested, found)| tested.fit(found) == RangeMatch::TooNew).map(|(tested, _)| tested.clone());
         let remark = untried.map(ToolRemark::Untried);
         Met::Tool(ToolMet::Here { name, program, found, started, wanted: asked.wanted(), remark }).into()
     };
@@ -327,9 +327,9 @@ fn judge(asked: &Asked<'_>, copy: &ProgramCopy, outcome: &Outcome) -> Conclusion
         (Outcome::Version(version), None) => return here(Some(version.clone()), true),
         (Outcome::Stated(version), None) => return here(Some(version.clone()), false),
         (Outcome::Version(version) | Outcome::Stated(version), Some(range)) => match range.judge(version) {
-            Standing::Inside => return here(Some(version.clone()), matches!(outcome, Outcome::Version(_))),
-            Standing::Outside(miss) => ToolTrouble::OutOfRange { found: version.clone(), miss },
-            Standing::Incomparable => ToolTrouble::Incomparable { found: version.clone() },
+            RangePosition::Inside => return here(Some(version.clone()), matches!(outcome, Outcome::Version(_))),
+            RangePosition::Outside(miss) => ToolTrouble::OutOfRange { found: version.clone(), miss },
+            RangePosition::Incomparable => ToolTrouble::Incomparable { found: version.clone() },
         },
     };
     asked.reason(Some(program), trouble).into()

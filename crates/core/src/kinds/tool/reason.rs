@@ -4,7 +4,7 @@ use crate::cause::Cause;
 use crate::cause::HasCause;
 use crate::observation::Piece;
 use crate::prelude::*;
-use crate::version::{Fit, Miss, Range, Version};
+use crate::version::{Mismatch, Range, RangeMatch, Version};
 use serde::Serialize;
 
 /// How a tool is met.
@@ -213,7 +213,7 @@ pub enum ToolTrouble {
         found: Version,
         /// What it breaks.
         #[serde(flatten)]
-        miss: Box<Miss>,
+        miss: Box<Mismatch>,
     },
     /// Its version cannot be compared with the range.
     Incomparable {
@@ -418,9 +418,9 @@ impl ToolTrouble {
             Self::Stuck { .. } => Cause::ToolStuck,
             Self::Failed { .. } => Cause::ToolFailed,
             Self::OutOfRange { miss, .. } => match miss.fit {
-                Fit::TooOld => Cause::ToolTooOld,
-                Fit::TooNew => Cause::ToolTooNew,
-                Fit::Inside | Fit::Excluded | Fit::Incomparable => Cause::ToolExcluded,
+                RangeMatch::TooOld => Cause::ToolTooOld,
+                RangeMatch::TooNew => Cause::ToolTooNew,
+                RangeMatch::Inside | RangeMatch::Excluded | RangeMatch::Incomparable => Cause::ToolExcluded,
             },
             Self::Unwanted { .. } => Cause::ToolUnwanted,
             Self::NoConsent { .. } => Cause::CommandNoConsent,

@@ -4,7 +4,7 @@ use crate::catalogue;
 use crate::guide::{Existence, Tool};
 use crate::inquiry::{Inquiry, Stop};
 use crate::observation::{ProgramCopy, RunsOn};
-use crate::version::{Range, Standing, Version};
+use crate::version::{Range, RangePosition, Version};
 
 /// The version, where it is stated for certain and is one that does, with what the tool runs on, which must be there too. In all other cases the tool itself is
 /// asked: what is read may only ever say that nothing is wrong.
@@ -37,5 +37,5 @@ pub(crate) fn is_stated(inquiry: &mut Inquiry<'_>, (name, path): (&str, &str), r
 }
 
 pub(crate) fn is_inside(range: &Range, version: &Version) -> bool {
-    matches!(range.judge(version), Standing::Inside)
+    matches!(range.judge(version), RangePosition::Inside)
 }

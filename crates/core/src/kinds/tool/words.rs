@@ -11,7 +11,7 @@ use crate::guide::{Existence, Guide, Requirement, Subject, Tool};
 use crate::observation::Piece;
 use crate::prelude::*;
 use crate::text::{capitalised, join_words, seconds};
-use crate::version::{Bound, Fit, Miss, Sign, Version};
+use crate::version::{Bound, Mismatch, RangeMatch, Sign, Version};
 use crate::words::Words;
 use crate::words::kind::{ReasonWords, SubjectWords};
 
@@ -221,12 +221,12 @@ fn no_consent(path: &str, need: &ConsentNeed, states: Option<&Version>) -> Strin
     format!("{path} was not run, because {why}{states}, and that needs your consent.")
 }
 
-fn out_of_range(named: &str, reason: &ToolReason, found: &Version, miss: &Miss) -> String {
+fn out_of_range(named: &str, reason: &ToolReason, found: &Version, miss: &Mismatch) -> String {
     let range = reason.range().map(ToString::to_string).unwrap_or_default();
     match miss.fit {
-        Fit::TooOld => older(named, found, &miss.nearest),
-        Fit::TooNew => format!("{named} {found} is too new: this project works with {range}."),
-        Fit::Inside | Fit::Excluded | Fit::Incomparable => {
+        RangeMatch::TooOld => older(named, found, &miss.nearest),
+        RangeMatch::TooNew => format!("{named} {found} is too new: this project works with {range}."),
+        RangeMatch::Inside | RangeMatch::Excluded | RangeMatch::Incomparable => {
             format!("{named} {found} is ruled out: this project works with {range}.")
         }
     }

@@ -8,7 +8,7 @@ use crate::fix::kind::{ReasonFixes, SubjectFixes};
 use crate::fix::{Fix, Shell};
 use crate::guide::{Edit, EnvironmentVariable, Requirement, Subject, Then};
 use crate::inquiry::{Inquiry, Stop, if_known};
-use crate::observation::{Fate, Nature, Os};
+use crate::observation::{FileType, Os, StartupOutcome};
 use crate::prelude::*;
 
 /// Stands where only the person knows what to write.
@@ -38,12 +38,14 @@ fn ways_to_variable(case: &Case<'_>, reason: &VariableReason) -> Vec<Fix> {
     let fix = match &reason.trouble {
         VariableTrouble::OnlyInFile { file, fate, kept_by, .. } => {
             let others = match fate {
-                Fate::NewTerminal => Fix::say("Nothing has to be changed any more: open a new terminal.").then(Then::NewShell),
-                Fate::SignIn => sign_in(),
-                Fate::NotExported => exported(shell, name, file),
-                Fate::NotRead => return vec![in_terminals()],
-                Fate::Left | Fate::Removed => match kept_by {
-                    Some((other, line)) if *fate == Fate::Removed && case.unix() && other.starts_with("~/") => {
+                StartupOutcome::NewTerminal => {
+                    Fix::say("Nothing has to be changed any more: open a new terminal.").then(Then::NewShell)
+                }
+                StartupOutcome::SignIn => sign_in(),
+                StartupOutcome::NotExported => exported(shell, name, file),
+                StartupOutcome::NotRead => return vec![in_terminals()],
+                StartupOutcome::Left | StartupOutcome::Removed => match kept_by {
+                    Some((other, line)) if *fate == StartupOutcome::Removed && case.unix() && other.starts_with("~/") => {
                         let say = format!("Make line {line} of {other} a comment; the file as it was is kept as {other}.old.");
                         Fix::say(say).run(vec![format!("sed -i.old '{line}s/^/# /' {other}")]).then(Then::NewShell)
                     }
@@ -211,7 +213,7 @@ pub(crate) fn see<'a>(inquiry: &mut Inquiry<'a>, wanted: &EnvironmentVariable, s
     if let Some(file) = &wanted.env_file {
         let state = if_known(inquiry.path(file, None))?;
         seen.example = state.and_then(|state| state.example.as_deref());
-        seen.closed = state.is_some_and(|state| state.nature == Nature::File && !state.writable);
+        seen.closed = state.is_some_and(|state| state.nature == FileType::File && !state.writable);
     }
     Ok(())
 }

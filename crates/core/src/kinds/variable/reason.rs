@@ -3,7 +3,7 @@
 use crate::cause::Cause;
 use crate::cause::HasCause;
 use crate::finding::Place;
-use crate::observation::Fate;
+use crate::observation::StartupOutcome;
 use crate::prelude::*;
 use serde::Serialize;
 
@@ -43,7 +43,7 @@ pub enum VariableTrouble {
         #[serde(skip_serializing_if = "Option::is_none")]
         line: Option<usize>,
         /// Why this terminal does not have it.
-        fate: Fate,
+        fate: StartupOutcome,
         /// The file and line that keep it from having it.
         #[serde(skip_serializing_if = "Option::is_none")]
         kept_by: Option<(String, usize)>,

@@ -3,7 +3,7 @@
 use crate::finding::{Met, Place, VariableReason, VariableTrouble};
 use crate::fix::{Shell, quote};
 use crate::guide::{EnvironmentVariable, Existence, Guide, Requirement, Subject};
-use crate::observation::Fate;
+use crate::observation::StartupOutcome;
 use crate::prelude::*;
 use crate::words::Words;
 use crate::words::kind::{ReasonWords, SubjectWords};
@@ -21,7 +21,12 @@ fn is_locale(name: &str) -> bool {
 }
 
 /// Where a variable is set, and why this terminal does not have it.
-fn only_in_file(name: &str, (file, line): (&str, Option<usize>), fate: Fate, kept_by: Option<&(String, usize)>) -> String {
+fn only_in_file(
+    name: &str,
+    (file, line): (&str, Option<usize>),
+    fate: StartupOutcome,
+    kept_by: Option<&(String, usize)>,
+) -> String {
     let Some(line) = line else {
         return format!(
             "{name} is set in {file}, but this terminal does not have it: it was opened before, or does not read that file."
@@ -32,12 +37,12 @@ fn only_in_file(name: &str, (file, line): (&str, Option<usize>), fate: Fate, kep
     };
     let by = kept_by.map_or_else(|| "another line".to_owned(), by);
     let because = match fate {
-        Fate::NewTerminal => "but this terminal does not have it: it was opened before.".to_owned(),
-        Fate::SignIn => "which is only read when you sign in: you have not signed in since.".to_owned(),
-        Fate::NotExported => "but not exported: the shell keeps it for itself, and programs do not get it.".to_owned(),
-        Fate::NotRead => "which the shell in this terminal does not read.".to_owned(),
-        Fate::Left => format!("but the file is left before that, at {by}."),
-        Fate::Removed => format!("and taken away again by {by}."),
+        StartupOutcome::NewTerminal => "but this terminal does not have it: it was opened before.".to_owned(),
+        StartupOutcome::SignIn => "which is only read when you sign in: you have not signed in since.".to_owned(),
+        StartupOutcome::NotExported => "but not exported: the shell keeps it for itself, and programs do not get it.".to_owned(),
+        StartupOutcome::NotRead => "which the shell in this terminal does not read.".to_owned(),
+        StartupOutcome::Left => format!("but the file is left before that, at {by}."),
+        StartupOutcome::Removed => format!("and taken away again by {by}."),
     };
     format!("{name} is set in {file}, line {line}, {because}")
 }

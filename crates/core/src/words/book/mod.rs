@@ -18,7 +18,7 @@ use crate::finding::{Conclusion, Finding, Reason};
 use crate::fix::Shell;
 use crate::guide;
 use crate::prelude::*;
-use crate::version::{Miss, Range, Standing, Version};
+use crate::version::{Mismatch, Range, RangePosition, Version};
 use std::collections::BTreeSet;
 use std::fmt::Write as _;
 
@@ -41,9 +41,9 @@ fn range(text: &str) -> Range {
     Range::parse(text).unwrap()
 }
 
-fn miss(wanted: &str, found: &str) -> Box<Miss> {
+fn miss(wanted: &str, found: &str) -> Box<Mismatch> {
     match range(wanted).judge(&version(found)) {
-        Standing::Outside(miss) => miss,
+        RangePosition::Outside(miss) => miss,
         other => panic!("{found} in {wanted}: {other:?}"),
     }
 }

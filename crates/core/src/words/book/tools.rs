@@ -2,7 +2,7 @@
 
 use super::{Page, miss, range, some, text, version};
 use crate::finding::*;
-use crate::observation::{Barrier, Fate, Nature, Piece, ScriptTrouble};
+use crate::observation::{AccessDenied, FileType, Piece, ScriptTrouble, StartupOutcome};
 use crate::prelude::*;
 use std::vec;
 
@@ -78,7 +78,7 @@ fn tools() -> Page {
 }
 
 fn paths() -> Page {
-    let barrier = |owner: Option<&str>, mine| Barrier { path: text("/srv/charts/old"), owner: owner.map(text), mine };
+    let barrier = |owner: Option<&str>, mine| AccessDenied { path: text("/srv/charts/old"), owner: owner.map(text), mine };
     let all = vec![
         PathTrouble::Missing { alike: None, example: None },
         PathTrouble::Missing { alike: some("Charts"), example: None },
@@ -94,7 +94,7 @@ fn paths() -> Page {
         PathTrouble::Within { barrier: barrier(Some("root"), false), must_be_mine: true },
         PathTrouble::Within { barrier: barrier(None, false), must_be_mine: false },
         PathTrouble::Dangling { target: text("/srv/gone") },
-        PathTrouble::OtherKind { nature: Nature::File },
+        PathTrouble::OtherKind { nature: FileType::File },
         PathTrouble::NotMine { owner: some("root") },
         PathTrouble::OwnerUnknown,
         PathTrouble::Mode { mode: 0o644, needed: 0o600 },
@@ -130,12 +130,12 @@ fn variables() -> Page {
         VariableTrouble::Unset,
         VariableTrouble::Empty { place: Place::Environment },
         VariableTrouble::Shape { place: file() },
-        only(Fate::NewTerminal, None),
-        only(Fate::SignIn, None),
-        only(Fate::NotExported, None),
-        only(Fate::NotRead, None),
-        only(Fate::Left, Some(("~/.bashrc", 5))),
-        only(Fate::Removed, Some(("~/.profile", 40))),
+        only(StartupOutcome::NewTerminal, None),
+        only(StartupOutcome::SignIn, None),
+        only(StartupOutcome::NotExported, None),
+        only(StartupOutcome::NotRead, None),
+        only(StartupOutcome::Left, Some(("~/.bashrc", 5))),
+        only(StartupOutcome::Removed, Some(("~/.profile", 40))),
         VariableTrouble::OtherLineEnds { place: file() },
         VariableTrouble::LeadsNowhere { place: file() },
         VariableTrouble::OtherKit { place: Place::Environment, program: text("/usr/bin/buoyc"), kit: text("/opt/buoy-4") },

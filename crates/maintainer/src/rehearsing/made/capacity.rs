@@ -1,15 +1,15 @@
 //! What machines lack: room, memory, cores, virtualization, rights, limits, libraries, modules, locales, and systems that are others.
 
+use super::super::machine_builder::{MachineBuilder, text, texts};
 use super::super::met::{Wanted, bytes, offer, version_in};
-use super::super::sketch::{Sketch, text, texts};
 use super::NotMade;
 use setup_ready_core::cause::Cause;
 use setup_ready_core::guide::{Component, ComponentSort, Library, Subject};
 use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::Os;
-use setup_ready_core::version::{Fit, Range};
+use setup_ready_core::version::{Range, RangeMatch};
 
-pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
+pub(super) fn make(sketch: &mut MachineBuilder, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
     match &wanted.requirement.subject {
         Subject::Disk(disk) => {
             let root = if wanted.os == Os::Windows { "C:/" } else { "/" };
@@ -56,8 +56,8 @@ pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Res
         Subject::System(systems) => {
             let range = systems.versions.iter().find(|(os, _)| *os == wanted.os).and_then(|(_, range)| range.as_ref());
             match cause {
-                Cause::SystemTooOld => version(sketch, range, Fit::TooOld)?,
-                Cause::SystemTooNew => version(sketch, range, Fit::TooNew)?,
+                Cause::SystemTooOld => version(sketch, range, RangeMatch::TooOld)?,
+                Cause::SystemTooNew => version(sketch, range, RangeMatch::TooNew)?,
                 Cause::SystemEdition if !systems.editions.is_empty() => sketch.set("system", "edition", text("another")),
                 Cause::SystemArch if !systems.arches.is_empty() => sketch.set("system", "arch", text("riscv64")),
                 Cause::SystemOther if !systems.distros.is_empty() => sketch.set("system", "distro", text("another")),
@@ -104,7 +104,7 @@ pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Res
 }
 
 /// A limit that somebody set; where that is done, only on Linux.
-fn capped(sketch: &mut Sketch, os: Os, table: &str, amount: String) -> Result<(), NotMade> {
+fn capped(sketch: &mut MachineBuilder, os: Os, table: &str, amount: String) -> Result<(), NotMade> {
     if os != Os::Linux {
         return Err(NotMade::NotHere);
     }
@@ -112,13 +112,13 @@ fn capped(sketch: &mut Sketch, os: Os, table: &str, amount: String) -> Result<()
     Ok(())
 }
 
-fn version(sketch: &mut Sketch, range: Option<&Range>, fit: Fit) -> Result<(), NotMade> {
+fn version(sketch: &mut MachineBuilder, range: Option<&Range>, fit: RangeMatch) -> Result<(), NotMade> {
     let other = range.and_then(|range| range.missing(fit)).ok_or(NotMade::NotHere)?;
     sketch.set("system", "version", text(&other.to_string()));
     Ok(())
 }
 
-fn virtualization(sketch: &mut Sketch, os: Os, cause: Cause) -> Result<(), NotMade> {
+fn virtualization(sketch: &mut MachineBuilder, os: Os, cause: Cause) -> Result<(), NotMade> {
     let linux = os == Os::Linux;
     match cause {
         Cause::VirtCpuLacks => {
@@ -163,13 +163,13 @@ fn virtualization(sketch: &mut Sketch, os: Os, cause: Cause) -> Result<(), NotMa
     Ok(())
 }
 
-fn denied(sketch: &mut Sketch) {
+fn denied(sketch: &mut MachineBuilder) {
     let fields = [("state", text("denied")), ("group", text("kvm")), ("mode", text("660"))];
     sketch.put("device", ("path", "/dev/kvm"), &fields);
     sketch.set("user", "other_groups", texts(&["kvm"]));
 }
 
-fn library(sketch: &mut Sketch, wanted: Wanted<'_>, library: &Library, cause: Cause) -> Result<(), NotMade> {
+fn library(sketch: &mut MachineBuilder, wanted: Wanted<'_>, library: &Library, cause: Cause) -> Result<(), NotMade> {
     let other = |fit| library.version.as_ref().and_then(|range| range.missing(fit)).ok_or(NotMade::NotHere);
     let fields = match cause {
         Cause::LibraryMissing => {
@@ -177,8 +177,8 @@ fn library(sketch: &mut Sketch, wanted: Wanted<'_>, library: &Library, cause: Ca
             return Ok(());
         }
         Cause::LibraryNoHeaders => vec![("loaded_from", text(&format!("lib{}.so.1", library.name)))],
-        Cause::LibraryTooOld => vec![("version", text(&other(Fit::TooOld)?.to_string()))],
-        Cause::LibraryTooNew => vec![("version", text(&other(Fit::TooNew)?.to_string()))],
+        Cause::LibraryTooOld => vec![("version", text(&other(RangeMatch::TooOld)?.to_string()))],
+        Cause::LibraryTooNew => vec![("version", text(&other(RangeMatch::TooNew)?.to_string()))],
         _ => return Err(NotMade::NotHere),
     };
     sketch.put("library", ("name", &library.name), &fields);
@@ -186,11 +186,11 @@ fn library(sketch: &mut Sketch, wanted: Wanted<'_>, library: &Library, cause: Ca
     Ok(())
 }
 
-fn component(sketch: &mut Sketch, wanted: Wanted<'_>, component: &Component, cause: Cause) -> Result<(), NotMade> {
+fn component(sketch: &mut MachineBuilder, wanted: Wanted<'_>, component: &Component, cause: Cause) -> Result<(), NotMade> {
     match (component.sort, cause) {
         (ComponentSort::Module(_), Cause::ModuleMissing) => sketch.drop("module", &component.name),
         (ComponentSort::Module(language), Cause::ModuleTooOld | Cause::ModuleTooNew) => {
-            let fit = if cause == Cause::ModuleTooOld { Fit::TooOld } else { Fit::TooNew };
+            let fit = if cause == Cause::ModuleTooOld { RangeMatch::TooOld } else { RangeMatch::TooNew };
             let other = component.version.as_ref().and_then(|range| range.missing(fit)).ok_or(NotMade::NotHere)?;
             let fields = [("of", text(language.word())), ("version", text(&other.to_string()))];
             sketch.put("module", ("name", &component.name), &fields);

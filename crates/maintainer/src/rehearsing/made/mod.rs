@@ -7,8 +7,8 @@ mod path;
 mod project;
 mod tool;
 
+use super::machine_builder::MachineBuilder;
 use super::met::Wanted;
-use super::sketch::Sketch;
 use setup_ready_core::cause::{About, Cause};
 use setup_ready_core::guide::Subject;
 
@@ -24,7 +24,7 @@ pub(super) enum NotMade {
 }
 
 /// Changes the machine so that the requirement has that cause.
-pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
+pub(super) fn make(sketch: &mut MachineBuilder, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
     match cause.about() {
         About::Tool => match &wanted.requirement.subject {
             Subject::Tool(tool) => tool::make(sketch, wanted, tool, cause),

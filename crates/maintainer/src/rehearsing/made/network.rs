@@ -1,14 +1,14 @@
 //! What goes wrong with ports, sockets, devices, services, addresses and names.
 
+use super::super::machine_builder::{MachineBuilder, text, texts};
 use super::super::met::Wanted;
-use super::super::sketch::{Sketch, text, texts};
 use super::NotMade;
 use setup_ready_core::cause::Cause;
 use setup_ready_core::guide::{Device, Port, PortNumbers, Protocol, Reach, Service, Socket, Subject, Subnet};
 use setup_ready_core::observation::Os;
 use std::net::IpAddr;
 
-pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
+pub(super) fn make(sketch: &mut MachineBuilder, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
     match &wanted.requirement.subject {
         Subject::Port(one) => port(sketch, wanted, one, cause),
         Subject::Socket(one) => socket(sketch, one, cause),
@@ -40,7 +40,7 @@ fn within(subnet: &Subnet) -> IpAddr {
     }
 }
 
-fn port(sketch: &mut Sketch, wanted: Wanted<'_>, port: &Port, cause: Cause) -> Result<(), NotMade> {
+fn port(sketch: &mut MachineBuilder, wanted: Wanted<'_>, port: &Port, cause: Cause) -> Result<(), NotMade> {
     let number = match &port.numbers {
         PortNumbers::List(list) => list.first().copied().ok_or(NotMade::NotHere)?,
         PortNumbers::Span(first, _) => *first,
@@ -68,7 +68,7 @@ fn port(sketch: &mut Sketch, wanted: Wanted<'_>, port: &Port, cause: Cause) -> R
     Ok(())
 }
 
-fn socket(sketch: &mut Sketch, socket: &Socket, cause: Cause) -> Result<(), NotMade> {
+fn socket(sketch: &mut MachineBuilder, socket: &Socket, cause: Cause) -> Result<(), NotMade> {
     let of = |state: &str| vec![("state", text(state)), ("group", text("engine")), ("mode", text("660"))];
     match cause {
         Cause::SocketMissing => sketch.drop("socket", &socket.path),
@@ -83,7 +83,7 @@ fn socket(sketch: &mut Sketch, socket: &Socket, cause: Cause) -> Result<(), NotM
     Ok(())
 }
 
-fn device(sketch: &mut Sketch, device: &Device, cause: Cause) -> Result<(), NotMade> {
+fn device(sketch: &mut MachineBuilder, device: &Device, cause: Cause) -> Result<(), NotMade> {
     match cause {
         Cause::DeviceMissing => {
             sketch.drop("device", &device.path);
@@ -99,7 +99,7 @@ fn device(sketch: &mut Sketch, device: &Device, cause: Cause) -> Result<(), NotM
     Ok(())
 }
 
-fn service(sketch: &mut Sketch, service: &Service, cause: Cause) -> Result<(), NotMade> {
+fn service(sketch: &mut MachineBuilder, service: &Service, cause: Cause) -> Result<(), NotMade> {
     let place = format!("{}:{}{}", service.host, service.port, service.http.as_deref().unwrap_or(""));
     let place = place.trim_end_matches('/');
     match cause {
@@ -117,7 +117,7 @@ fn service(sketch: &mut Sketch, service: &Service, cause: Cause) -> Result<(), N
     Ok(())
 }
 
-fn reach(sketch: &mut Sketch, reach: &Reach, cause: Cause) -> Result<(), NotMade> {
+fn reach(sketch: &mut MachineBuilder, reach: &Reach, cause: Cause) -> Result<(), NotMade> {
     let url = reach.url.trim_end_matches('/');
     let mut put = |fields: &[(&str, String)]| sketch.put("site", ("url", url), fields);
     match cause {

@@ -1,14 +1,14 @@
 //! What goes wrong with files, folders and variables.
 
+use super::super::machine_builder::{MachineBuilder, text, texts};
 use super::super::met::Wanted;
 use super::super::sample::other_than;
-use super::super::sketch::{Sketch, text, texts};
 use super::NotMade;
 use setup_ready_core::cause::Cause;
 use setup_ready_core::guide::{EnvironmentVariable, Path, PathKind, Subject};
 use setup_ready_core::observation::Os;
 
-pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
+pub(super) fn make(sketch: &mut MachineBuilder, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
     match &wanted.requirement.subject {
         Subject::Path(path) => of_path(sketch, wanted, path, cause),
         Subject::Variable(variable) => of_variable(sketch, wanted, variable, cause),
@@ -16,7 +16,7 @@ pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Res
     }
 }
 
-fn of_path(sketch: &mut Sketch, wanted: Wanted<'_>, path: &Path, cause: Cause) -> Result<(), NotMade> {
+fn of_path(sketch: &mut MachineBuilder, wanted: Wanted<'_>, path: &Path, cause: Cause) -> Result<(), NotMade> {
     let list = if path.kind == PathKind::File { "file" } else { "folder" };
     let place = path.path.as_str();
     // The project's own folder is there by itself, until something is said of it.
@@ -62,7 +62,12 @@ fn of_path(sketch: &mut Sketch, wanted: Wanted<'_>, path: &Path, cause: Cause) -
     Ok(())
 }
 
-fn of_variable(sketch: &mut Sketch, wanted: Wanted<'_>, variable: &EnvironmentVariable, cause: Cause) -> Result<(), NotMade> {
+fn of_variable(
+    sketch: &mut MachineBuilder,
+    wanted: Wanted<'_>,
+    variable: &EnvironmentVariable,
+    cause: Cause,
+) -> Result<(), NotMade> {
     let now = sketch.get("environment", &variable.name).map(ToOwned::to_owned);
     match cause {
         Cause::VariableUnset => sketch.unset("environment", &variable.name),

@@ -1,13 +1,13 @@
 //! What goes wrong with settings, the working copy, commands and alternatives.
 
+use super::super::machine_builder::{MachineBuilder, text, texts};
 use super::super::met::Wanted;
 use super::super::sample::other_than;
-use super::super::sketch::{Sketch, text, texts};
 use super::NotMade;
 use setup_ready_core::cause::Cause;
 use setup_ready_core::guide::{Checkout, Command, Subject};
 
-pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
+pub(super) fn make(sketch: &mut MachineBuilder, wanted: Wanted<'_>, cause: Cause) -> Result<(), NotMade> {
     match &wanted.requirement.subject {
         Subject::Setting(setting) => match cause {
             Cause::SettingUnset => sketch.unset("settings", &setting.key),
@@ -33,7 +33,7 @@ pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, cause: Cause) -> Res
     Ok(())
 }
 
-fn checkout(sketch: &mut Sketch, checkout: &Checkout, cause: Cause) -> Result<(), NotMade> {
+fn checkout(sketch: &mut MachineBuilder, checkout: &Checkout, cause: Cause) -> Result<(), NotMade> {
     match cause {
         Cause::CheckoutNone => sketch.set("checkout", "present", "false"),
         Cause::CheckoutBranch if checkout.branch.is_some() => sketch.set("checkout", "branch", text("another")),
@@ -53,7 +53,7 @@ fn checkout(sketch: &mut Sketch, checkout: &Checkout, cause: Cause) -> Result<()
     Ok(())
 }
 
-fn command(sketch: &mut Sketch, wanted: Wanted<'_>, command: &Command, cause: Cause) -> Result<(), NotMade> {
+fn command(sketch: &mut MachineBuilder, wanted: Wanted<'_>, command: &Command, cause: Cause) -> Result<(), NotMade> {
     let name = command.words.join(" ");
     let entry = sketch.entry("command", &name).ok_or(NotMade::NotHere)?;
     match cause {

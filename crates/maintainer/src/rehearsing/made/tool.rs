@@ -1,12 +1,12 @@
 //! What goes wrong with programs.
 
+use super::super::machine_builder::{MachineBuilder, text, texts};
 use super::super::met::{ANY_VERSION, Wanted, offer, version_in};
-use super::super::sketch::{Sketch, text, texts};
 use super::NotMade;
 use setup_ready_core::cause::Cause;
 use setup_ready_core::guide::Tool;
 use setup_ready_core::observation::Os;
-use setup_ready_core::version::Fit;
+use setup_ready_core::version::RangeMatch;
 
 /// Where a program that is changed lies.
 struct Copy {
@@ -14,7 +14,7 @@ struct Copy {
     name: String,
 }
 
-pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, tool: &Tool, cause: Cause) -> Result<(), NotMade> {
+pub(super) fn make(sketch: &mut MachineBuilder, wanted: Wanted<'_>, tool: &Tool, cause: Cause) -> Result<(), NotMade> {
     let name = tool.names.first().cloned().ok_or(NotMade::NotHere)?;
     let copy = Copy { path: wanted.program(wanted.at().usual, &name), name };
     let mut change = |key: &str, value: String| {
@@ -25,9 +25,9 @@ pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, tool: &Tool, cause: 
     match cause {
         Cause::ToolMissing => sketch.drop("program", &copy.path),
         Cause::ToolOffPath => elsewhere(sketch, wanted, &copy)?,
-        Cause::ToolTooOld => other_version(sketch, wanted, (tool, &copy), Fit::TooOld)?,
-        Cause::ToolTooNew => other_version(sketch, wanted, (tool, &copy), Fit::TooNew)?,
-        Cause::ToolExcluded => other_version(sketch, wanted, (tool, &copy), Fit::Excluded)?,
+        Cause::ToolTooOld => other_version(sketch, wanted, (tool, &copy), RangeMatch::TooOld)?,
+        Cause::ToolTooNew => other_version(sketch, wanted, (tool, &copy), RangeMatch::TooNew)?,
+        Cause::ToolExcluded => other_version(sketch, wanted, (tool, &copy), RangeMatch::Excluded)?,
         Cause::ToolShadowed => shadow(sketch, wanted, (tool, &copy)),
         // Windows knows programs by their endings.
         Cause::ToolNotExecutable if wanted.os == Os::Windows => return Err(NotMade::NotHere),
@@ -66,7 +66,7 @@ pub(super) fn make(sketch: &mut Sketch, wanted: Wanted<'_>, tool: &Tool, cause: 
 }
 
 /// The one copy lies where PATH does not lead.
-fn elsewhere(sketch: &mut Sketch, wanted: Wanted<'_>, copy: &Copy) -> Result<(), NotMade> {
+fn elsewhere(sketch: &mut MachineBuilder, wanted: Wanted<'_>, copy: &Copy) -> Result<(), NotMade> {
     let fields = sketch.entry("program", &copy.path).map(|entry| entry.clone()).ok_or(NotMade::NotHere)?;
     let path = wanted.program(wanted.at().off_path, &copy.name);
     sketch.drop("program", &copy.path);
@@ -77,7 +77,12 @@ fn elsewhere(sketch: &mut Sketch, wanted: Wanted<'_>, copy: &Copy) -> Result<(),
 }
 
 /// It has a version that does not do, and so has the package manager's until it is brought up to date.
-fn other_version(sketch: &mut Sketch, wanted: Wanted<'_>, (tool, copy): (&Tool, &Copy), fit: Fit) -> Result<(), NotMade> {
+fn other_version(
+    sketch: &mut MachineBuilder,
+    wanted: Wanted<'_>,
+    (tool, copy): (&Tool, &Copy),
+    fit: RangeMatch,
+) -> Result<(), NotMade> {
     let range = wanted.range(tool).ok_or(NotMade::NotHere)?;
     let version = range.missing(fit).ok_or(NotMade::NotHere)?.to_string();
     let says = wanted.says(tool, &version);
@@ -87,15 +92,16 @@ fn other_version(sketch: &mut Sketch, wanted: Wanted<'_>, (tool, copy): (&Tool, 
 }
 
 /// A copy that does not do is found first.
-fn shadow(sketch: &mut Sketch, wanted: Wanted<'_>, (tool, copy): (&Tool, &Copy)) {
+fn shadow(sketch: &mut MachineBuilder, wanted: Wanted<'_>, (tool, copy): (&Tool, &Copy)) {
     let range = wanted.range(tool);
     let first = wanted.program(wanted.at().before, &copy.name);
-    let fields = match range.as_ref().and_then(|range| range.missing(Fit::TooOld).or_else(|| range.missing(Fit::TooNew))) {
-        Some(version) => vec![("prints", text(&wanted.says(tool, &version.to_string())))],
-        None => vec![
-            ("does_not_start", text("library-missing")),
-            ("complains", text("libcharts.so.1: cannot open shared object file")),
-        ],
-    };
+    let fields =
+        match range.as_ref().and_then(|range| range.missing(RangeMatch::TooOld).or_else(|| range.missing(RangeMatch::TooNew))) {
+            Some(version) => vec![("prints", text(&wanted.says(tool, &version.to_string())))],
+            None => vec![
+                ("does_not_start", text("library-missing")),
+                ("complains", text("libcharts.so.1: cannot open shared object file")),
+            ],
+        };
     sketch.put("program", ("path", &first), &fields);
 }

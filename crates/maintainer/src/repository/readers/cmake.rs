@@ -4,7 +4,7 @@ use super::super::format::{Node, json};
 use super::super::said::{Read, Said, Source};
 use setup_ready_core::catalogue::libraries;
 use setup_ready_core::statement::{
-    Firmness::{Mentioned, Pinned, Used},
+    Confidence::{Mentioned, Pinned, Used},
     Only,
 };
 

@@ -3,7 +3,7 @@
 use super::super::format::{Entry, Node, yaml};
 use super::super::said::{Read, Said, Source};
 use super::container::filled;
-use setup_ready_core::statement::{Firmness::Used, Only, Topic};
+use setup_ready_core::statement::{Confidence::Used, Only, Topic};
 use std::collections::HashMap;
 
 pub(super) fn services(file: &Source<'_>, said: &Said) -> Read {

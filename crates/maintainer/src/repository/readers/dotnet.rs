@@ -1,7 +1,7 @@
 use super::super::format::json;
 use super::super::said::{Read, Said, Source};
 use super::java::{line_of, xml};
-use setup_ready_core::statement::Firmness::Pinned;
+use setup_ready_core::statement::Confidence::Pinned;
 
 /// `global.json` (its overview in the documentation of .NET): the kit, and how far a newer one may stand for it.
 pub(super) fn global(file: &Source<'_>, said: &Said) -> Read {

@@ -4,7 +4,7 @@ use super::super::format::{Node, yaml};
 use super::super::said::{Read, Said, Source};
 use super::super::shell::{asked_for, commands, is_driver, program};
 use setup_ready_core::statement::{
-    Firmness::{Mentioned, Pinned},
+    Confidence::{Mentioned, Pinned},
     Topic,
 };
 

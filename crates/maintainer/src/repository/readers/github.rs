@@ -7,7 +7,7 @@ use super::servers::{is_for_releases, system_of_runner};
 use setup_ready_core::guide::Language;
 use setup_ready_core::manager::Manager;
 use setup_ready_core::statement::{
-    Firmness::{Mentioned, Used},
+    Confidence::{Mentioned, Used},
     Only, Topic,
 };
 use setup_ready_observe::pinned::ranges::{exact_or_series, from_npm};

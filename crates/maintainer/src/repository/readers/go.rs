@@ -1,5 +1,5 @@
 use super::super::said::{Read, Said, Source};
-use setup_ready_core::statement::Firmness::{Mentioned, Pinned};
+use setup_ready_core::statement::Confidence::{Mentioned, Pinned};
 
 /// Modules that are compiled from C.
 const COMPILED: [&str; 4] =

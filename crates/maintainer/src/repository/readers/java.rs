@@ -1,7 +1,7 @@
 use super::super::format::Unreadable;
 use super::super::said::{Read, Said, Source};
 use roxmltree::{Document, Node, ParsingOptions};
-use setup_ready_core::statement::Firmness::{Pinned, Used};
+use setup_ready_core::statement::Confidence::{Pinned, Used};
 use setup_ready_observe::pinned::ranges::exact_or_series;
 
 /// A text of XML; one that defines its own entities is a stranger's way to make much of little.

@@ -1,7 +1,7 @@
 use super::super::said::{Read, Said, Source};
 use super::super::shell::{asked_for, commands, installs, program};
 use setup_ready_core::catalogue;
-use setup_ready_core::statement::Firmness::{Mentioned, Used};
+use setup_ready_core::statement::Confidence::{Mentioned, Used};
 use std::collections::HashMap;
 
 /// What every system with a make has (POSIX's own utilities), or what no build is about.

@@ -4,7 +4,7 @@
 
 use super::super::said::{Read, Said, Source};
 use setup_ready_core::statement::{
-    Firmness::{Mentioned, Pinned},
+    Confidence::{Mentioned, Pinned},
     Only,
 };
 

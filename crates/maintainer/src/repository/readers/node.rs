@@ -1,6 +1,6 @@
 use super::super::format::{Node, json};
 use super::super::said::{Read, Said, Source};
-use setup_ready_core::statement::Firmness::{Mentioned, Pinned, Used};
+use setup_ready_core::statement::Confidence::{Mentioned, Pinned, Used};
 use setup_ready_observe::pinned::ranges::{exact_or_series, from_npm};
 
 /// Programs whose versions `engines` may state; anything else there is no program of the person's.

@@ -1,7 +1,7 @@
 //! Files that do nothing but pin versions.
 
 use super::super::said::{Read, Said, Source};
-use setup_ready_core::statement::Firmness::Pinned;
+use setup_ready_core::statement::Confidence::Pinned;
 use setup_ready_observe::pinned::ranges::exact_or_series;
 
 /// A file for one tool, whose name says which.

@@ -1,7 +1,7 @@
 use super::super::format::{Node, toml};
 use super::super::said::{Read, Said, Source};
 use setup_ready_core::statement::{
-    Firmness::{Pinned, Used},
+    Confidence::{Pinned, Used},
     Only,
 };
 use setup_ready_observe::pinned::ranges::from_python;

@@ -3,7 +3,7 @@
 use super::super::format::{Node, json};
 use super::super::said::{Read, Said, Source};
 use setup_ready_core::guide::Language;
-use setup_ready_core::statement::Firmness::{Mentioned, Pinned, Used};
+use setup_ready_core::statement::Confidence::{Mentioned, Pinned, Used};
 use setup_ready_observe::pinned::ranges::exact_or_series;
 
 /// Gems that are compiled against a library.

@@ -5,7 +5,7 @@ use super::super::said::{Read, Said, Source};
 use super::super::shell::{Kind, script};
 use setup_ready_core::observation::Os;
 use setup_ready_core::statement::{
-    Firmness::{Mentioned, Used},
+    Confidence::{Mentioned, Used},
     Only, Topic,
 };
 

@@ -74,7 +74,7 @@ pub struct Place {
 
 /// What a line does to a variable.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Deed {
+pub struct Assignment {
     /// Where.
     pub place: Place,
     /// The variable.
@@ -98,11 +98,11 @@ pub enum What {
 
 /// What a shell did on its start.
 #[derive(Debug, Default, Clone, PartialEq, Eq)]
-pub struct Trail {
+pub struct StartupTrace {
     /// The files that it read, in order.
     pub files: Vec<String>,
     /// What lines did to variables, in order.
-    pub deeds: Vec<Deed>,
+    pub deeds: Vec<Assignment>,
     /// Where a file was left before its end.
     pub ends: Vec<Place>,
 }
@@ -130,11 +130,11 @@ const DEEPEST: usize = 8;
 struct Follow<'a> {
     start: Start<'a>,
     values: HashMap<String, Option<String>>,
-    trail: Trail,
+    trail: StartupTrace,
 }
 
 /// Follows the start of a shell.
-pub fn follow(start: Start<'_>) -> Trail {
+pub fn follow(start: Start<'_>) -> StartupTrace {
     let mut values = HashMap::new();
     values.insert("HOME".to_owned(), Some(start.home.to_owned()));
     let flags = if start.interactive { "himBH" } else { "hB" };
@@ -142,7 +142,7 @@ pub fn follow(start: Start<'_>) -> Trail {
     values.insert("PS1".to_owned(), start.interactive.then(|| "$".to_owned()));
     values.insert("BASH_VERSION".to_owned(), (start.program == Program::Bash).then(|| "5".to_owned()));
     values.insert("ZSH_VERSION".to_owned(), (start.program == Program::Zsh).then(|| "5".to_owned()));
-    let mut follow = Follow { start, values, trail: Trail::default() };
+    let mut follow = Follow { start, values, trail: StartupTrace::default() };
     for one in follow.files() {
         match one {
             Step::Read(file) => {
@@ -287,11 +287,11 @@ impl Follow<'_> {
             What::Exported => {}
         }
         let place = Place { file: file.to_owned(), line };
-        self.trail.deeds.push(Deed { place, name: name.to_owned(), what, sure: guard == Truth::Yes });
+        self.trail.deeds.push(Assignment { place, name: name.to_owned(), what, sure: guard == Truth::Yes });
     }
 }
 
-impl Trail {
+impl StartupTrace {
     /// How a variable comes out: by the last line that does something to it. `given` is whether programs had it before.
     pub fn outcome(&self, name: &str, given: bool) -> Outcome<'_> {
         let (mut exported, mut outcome) = (given, Outcome::Untouched);

@@ -4,14 +4,14 @@ use super::words::{Token, expand, tokens};
 use super::{Follow, Truth, What};
 
 /// What a list of commands came to.
-struct Came {
+struct ExecResult {
     /// How its last command ended.
     truth: Truth,
     /// The line on which the file is left for sure.
     left: Option<usize>,
 }
 
-const NOTHING: Came = Came { truth: Truth::Yes, left: None };
+const NOTHING: ExecResult = ExecResult { truth: Truth::Yes, left: None };
 
 /// Where one is in a file.
 struct Reading<'f, 't> {
@@ -64,7 +64,7 @@ impl Follow<'_> {
     }
 
     /// Commands up to one of these words, which stays.
-    fn list(&mut self, reading: &mut Reading<'_, '_>, until: &[&str], guard: Truth) -> Came {
+    fn list(&mut self, reading: &mut Reading<'_, '_>, until: &[&str], guard: Truth) -> ExecResult {
         const CLOSERS: [&str; 9] = ["then", "elif", "else", "fi", "do", "done", "esac", ";;", "}"];
         let mut came = NOTHING;
         let mut guard = guard;
@@ -88,7 +88,7 @@ impl Follow<'_> {
     }
 
     /// Commands with `&&`, `||` and `|` between them.
-    fn chain(&mut self, reading: &mut Reading<'_, '_>, guard: Truth) -> Came {
+    fn chain(&mut self, reading: &mut Reading<'_, '_>, guard: Truth) -> ExecResult {
         let mut came = self.command(reading, guard);
         while let Some(sign) = reading.peek().filter(|token| token.sign).map(|token| token.text) {
             let holds = match sign {
@@ -102,12 +102,12 @@ impl Follow<'_> {
             let next = self.command(reading, guard.and(holds));
             let left = came.left.or(next.left);
             let truth = if holds == Truth::No { came.truth } else { next.truth };
-            came = Came { truth, left };
+            came = ExecResult { truth, left };
         }
         came
     }
 
-    fn command(&mut self, reading: &mut Reading<'_, '_>, guard: Truth) -> Came {
+    fn command(&mut self, reading: &mut Reading<'_, '_>, guard: Truth) -> ExecResult {
         if reading.nested > MOST_NESTED {
             reading.at = reading.tokens.len();
             return NOTHING;
@@ -116,7 +116,7 @@ impl Follow<'_> {
         match token.text {
             "!" if !token.sign => {
                 let came = self.command(reading, guard);
-                Came { truth: came.truth.not(), ..came }
+                ExecResult { truth: came.truth.not(), ..came }
             }
             "if" if !token.sign => self.branches(reading, guard),
             "case" if !token.sign => self.case(reading, guard),
@@ -136,7 +136,7 @@ impl Follow<'_> {
             "(" if token.sign => {
                 let _ = self.list(reading, &[")"], Truth::No);
                 reading.at += 1;
-                Came { truth: Truth::Perhaps, left: None }
+                ExecResult { truth: Truth::Perhaps, left: None }
             }
             "function" if !token.sign => {
                 reading.at += 1;
@@ -147,13 +147,13 @@ impl Follow<'_> {
     }
 
     /// A function's body is not done where it stands.
-    fn defined(&mut self, reading: &mut Reading<'_, '_>) -> Came {
+    fn defined(&mut self, reading: &mut Reading<'_, '_>) -> ExecResult {
         reading.pass(&["(", ")", "\n"]);
         let _ = self.command(reading, Truth::No);
         NOTHING
     }
 
-    fn branches(&mut self, reading: &mut Reading<'_, '_>, guard: Truth) -> Came {
+    fn branches(&mut self, reading: &mut Reading<'_, '_>, guard: Truth) -> ExecResult {
         let mut open = guard;
         let mut left = None;
         loop {
@@ -167,14 +167,14 @@ impl Follow<'_> {
                 Some("else") => {
                     let came = self.list(reading, &["fi"], open);
                     reading.pass(&["fi"]);
-                    return Came { truth: Truth::Perhaps, left: left.or(came.left) };
+                    return ExecResult { truth: Truth::Perhaps, left: left.or(came.left) };
                 }
-                _ => return Came { truth: Truth::Perhaps, left },
+                _ => return ExecResult { truth: Truth::Perhaps, left },
             }
         }
     }
 
-    fn case(&mut self, reading: &mut Reading<'_, '_>, guard: Truth) -> Came {
+    fn case(&mut self, reading: &mut Reading<'_, '_>, guard: Truth) -> ExecResult {
         let word = reading.next().and_then(|token| expand(token.text, &self.values));
         reading.pass(&["\n"]);
         reading.pass(&["in"]);
@@ -183,7 +183,7 @@ impl Follow<'_> {
             reading.pass(&["\n", ";;", "("]);
             if reading.peek().is_none() || reading.is_at(&["esac"]) {
                 reading.at += 1;
-                return Came { truth: Truth::Perhaps, left };
+                return ExecResult { truth: Truth::Perhaps, left };
             }
             let mut fits = Truth::No;
             while let Some(token) = reading.next().filter(|token| !(token.sign && token.text == ")")) {
@@ -203,7 +203,7 @@ impl Follow<'_> {
         }
     }
 
-    fn simple(&mut self, reading: &mut Reading<'_, '_>, first: Token<'_>, guard: Truth) -> Came {
+    fn simple(&mut self, reading: &mut Reading<'_, '_>, first: Token<'_>, guard: Truth) -> ExecResult {
         let line = first.line;
         if first.sign {
             return NOTHING;
@@ -255,13 +255,13 @@ impl Follow<'_> {
             "." | "source" => {
                 let file = arguments.first().and_then(|word| expand(word, &self.values)).filter(|_| guard != Truth::No);
                 let there = file.is_some_and(|file| self.read(&file, reading.depth + 1, guard));
-                Came { truth: if there { Truth::Perhaps } else { Truth::No }, left: None }
+                ExecResult { truth: if there { Truth::Perhaps } else { Truth::No }, left: None }
             }
-            "return" | "exit" => Came { truth: Truth::Yes, left: (guard == Truth::Yes).then_some(line) },
-            "test" | "[" | "[[" => Came { truth: self.test(arguments), left: None },
+            "return" | "exit" => ExecResult { truth: Truth::Yes, left: (guard == Truth::Yes).then_some(line) },
+            "test" | "[" | "[[" => ExecResult { truth: self.test(arguments), left: None },
             "true" | ":" => NOTHING,
-            "false" => Came { truth: Truth::No, left: None },
-            _ => Came { truth: Truth::Perhaps, left: None },
+            "false" => ExecResult { truth: Truth::No, left: None },
+            _ => ExecResult { truth: Truth::Perhaps, left: None },
         }
     }
 

@@ -1,4 +1,4 @@
-use super::{Outcome, Program, Start, Trail, follow};
+use super::{Outcome, Program, Start, StartupTrace, follow};
 use rstest::rstest;
 use std::collections::HashMap;
 
@@ -15,7 +15,7 @@ const NOBODY: (bool, bool) = (false, false);
 const DEBIAN: &str = "# ~/.bashrc: executed by bash(1) for non-login shells.\ncase $- in\n    *i*) ;;\n      *) return;;\nesac\n";
 const PROFILE: &str = "if [ -n \"$BASH_VERSION\" ]; then\n    # include .bashrc if it exists\n    if [ -f \"$HOME/.bashrc\" ]; then\n\t. \"$HOME/.bashrc\"\n    fi\nfi\nif [ -d \"$HOME/bin\" ] ; then\n    PATH=\"$HOME/bin:$PATH\"\nfi\n";
 
-fn trail(program: Program, (login, interactive): (bool, bool), home: &str, files: &HashMap<String, String>) -> Trail {
+fn trail(program: Program, (login, interactive): (bool, bool), home: &str, files: &HashMap<String, String>) -> StartupTrace {
     let text = |file: &str| files.get(file).cloned();
     let exists = |file: &str| files.contains_key(file) || files.keys().any(|one| one.starts_with(&format!("{file}/")));
     let environment = |_: &str| None;

@@ -3,7 +3,7 @@ use crate::live::program::head;
 use crate::live::{Live, os, place};
 use rustix::fs::{Access, AtFlags, CWD, StatVfsMountFlags, accessat, statvfs};
 use rustix::process::geteuid;
-use setup_ready_core::observation::{Barrier, MountBar, Nature, Observation, PathState, ScriptTrouble};
+use setup_ready_core::observation::{AccessDenied, FileType, MountBar, Observation, PathState, ScriptTrouble};
 use setup_ready_core::text::Pattern;
 use std::fs::{read_to_string, symlink_metadata};
 use std::io::ErrorKind;
@@ -27,7 +27,7 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
         Err(error) if error.kind() == ErrorKind::NotFound || error.kind() == ErrorKind::NotADirectory => {
             if symlink_metadata(path).is_ok() {
                 let target = path.read_link().map(|target| target.display().to_string()).unwrap_or_default();
-                state.nature = Nature::Dangling(target);
+                state.nature = FileType::Dangling(target);
             } else {
                 state.alike = live.kept.alike(path);
                 state.example = live.kept.example(path);
@@ -46,11 +46,11 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
     };
     let mine = metadata.uid() == geteuid().as_raw();
     state.nature = if metadata.is_file() {
-        Nature::File
+        FileType::File
     } else if metadata.is_dir() {
-        Nature::Folder
+        FileType::Folder
     } else {
-        Nature::Other
+        FileType::Other
     };
     state.mode = Some(metadata.mode() & 0o7777);
     state.mine = Some(mine);
@@ -63,11 +63,11 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
     state.writable = may(path, Access::WRITE_OK);
     state.executable = may(path, Access::EXEC_OK);
     state.mount = mount_bar(path);
-    state.script = Some(path).filter(|_| state.nature == Nature::File && state.executable).and_then(script_trouble);
+    state.script = Some(path).filter(|_| state.nature == FileType::File && state.executable).and_then(script_trouble);
     state.holds = pattern.and_then(|pattern| match state.nature {
-        Nature::File => place::holds(path, pattern),
-        Nature::Folder => place::lists(path, pattern),
-        Nature::Missing | Nature::Other | Nature::Dangling(_) => None,
+        FileType::File => place::holds(path, pattern),
+        FileType::Folder => place::lists(path, pattern),
+        FileType::Missing | FileType::Other | FileType::Dangling(_) => None,
     });
     Observation::Path(state)
 }
@@ -86,7 +86,7 @@ fn name_of(user: u32) -> String {
 }
 
 /// The first folder on the way to a path that this user may not enter; links on the way are followed.
-fn barrier_above(path: &Path) -> Option<Barrier> {
+fn barrier_above(path: &Path) -> Option<AccessDenied> {
     // A link at the end leads on to where the way is barred.
     let target = path.read_link().ok().map(|target| path.parent().unwrap_or(path).join(target));
     let path = target.as_deref().unwrap_or(path);
@@ -94,7 +94,7 @@ fn barrier_above(path: &Path) -> Option<Barrier> {
     above.reverse();
     let folder = above.into_iter().find(|folder| folder.is_dir() && !may(folder, Access::EXEC_OK))?;
     let owner = folder.metadata().ok()?.uid();
-    Some(Barrier { path: folder.display().to_string(), owner: Some(name_of(owner)), mine: owner == geteuid().as_raw() })
+    Some(AccessDenied { path: folder.display().to_string(), owner: Some(name_of(owner)), mine: owner == geteuid().as_raw() })
 }
 
 /// What the filesystem keeps everybody from, where it does (statvfs(3)).
@@ -144,7 +144,7 @@ pub(in crate::live) fn within(folder: &Path) -> Observation {
             let needed = if metadata.is_dir() { Access::WRITE_OK | Access::EXEC_OK } else { Access::WRITE_OK };
             if metadata.uid() != me && !may(&path, needed) {
                 let owner = Some(name_of(metadata.uid()));
-                return Observation::Within(Some(Barrier { path: path.display().to_string(), owner, mine: false }));
+                return Observation::Within(Some(AccessDenied { path: path.display().to_string(), owner, mine: false }));
             }
             if metadata.is_dir() {
                 folders.push(path);

@@ -1,8 +1,8 @@
 use crate::live::Live;
 use crate::live::os;
 use crate::live::variable::AtStart;
-use crate::read::{Outcome, Place, Program, Start, Trail, follow, sets_variable};
-use setup_ready_core::observation::Fate;
+use crate::read::{Outcome, Place, Program, Start, StartupTrace, follow, sets_variable};
+use setup_ready_core::observation::StartupOutcome;
 use std::path::{Path, PathBuf};
 
 /// Files that new shells and sessions read, at home.
@@ -23,7 +23,7 @@ const AT_HOME: [&str; 11] = [
 const FOR_ALL: [&str; 2] = ["/etc/environment", "/etc/profile"];
 
 /// What a shell of this person does on its start.
-fn trail(live: &Live, program: Program, (login, interactive): (bool, bool), home: &Path) -> Trail {
+fn trail(live: &Live, program: Program, (login, interactive): (bool, bool), home: &Path) -> StartupTrace {
     let text = |file: &str| Some(live.kept.text(Path::new(file)).to_string()).filter(|text| !text.is_empty());
     let exists = |file: &str| Path::new(file).exists();
     let environment = |name: &str| std::env::var(name).ok().filter(|value| !value.is_empty());
@@ -39,7 +39,8 @@ pub(in crate::live) fn startup_line_of(name: &str, live: &Live) -> Option<AtStar
         Some(rest) => format!("~{rest}"),
         None => file.to_owned(),
     };
-    let at = |place: &Place, fate: Fate| AtStart { file: shown(&place.file), line: Some(place.line), fate, kept_by: None };
+    let at =
+        |place: &Place, fate: StartupOutcome| AtStart { file: shown(&place.file), line: Some(place.line), fate, kept_by: None };
     let sets = |file: &Path| {
         let text = live.kept.text(file);
         text.contains(name) && sets_variable(&text, name)
@@ -52,27 +53,27 @@ pub(in crate::live) fn startup_line_of(name: &str, live: &Live) -> Option<AtStar
     {
         let terminal = trail(live, program, (cfg!(target_os = "macos"), true), home);
         match terminal.outcome(name, false) {
-            Outcome::Given(place) => return Some(at(place, Fate::NewTerminal)),
-            Outcome::Kept(place) => return Some(at(place, Fate::NotExported)),
+            Outcome::Given(place) => return Some(at(place, StartupOutcome::NewTerminal)),
+            Outcome::Kept(place) => return Some(at(place, StartupOutcome::NotExported)),
             Outcome::Gone(place) => {
                 let set = terminal.deeds.iter().rfind(|deed| deed.name == name && deed.place != *place);
                 if let Some(set) = set {
                     let kept_by = Some((shown(&place.file), place.line));
-                    return Some(AtStart { kept_by, ..at(&set.place, Fate::Removed) });
+                    return Some(AtStart { kept_by, ..at(&set.place, StartupOutcome::Removed) });
                 }
             }
             Outcome::Untouched => {}
         }
         let account = os::shell_of_the_account().as_deref().and_then(Program::of).unwrap_or(program);
         match trail(live, account, (true, true), home).outcome(name, false) {
-            Outcome::Given(place) => return Some(at(place, Fate::SignIn)),
-            Outcome::Kept(place) => return Some(at(place, Fate::NotExported)),
+            Outcome::Given(place) => return Some(at(place, StartupOutcome::SignIn)),
+            Outcome::Kept(place) => return Some(at(place, StartupOutcome::NotExported)),
             Outcome::Gone(_) | Outcome::Untouched => {}
         }
         let file = own.first()?;
         let number = live.kept.text(Path::new(file)).lines().position(|line| sets_variable(line, name)).map(|at| at + 1);
         let left = terminal.ends.iter().find(|end| own.contains(&end.file));
-        let fate = if left.is_some() { Fate::Left } else { Fate::NotRead };
+        let fate = if left.is_some() { StartupOutcome::Left } else { StartupOutcome::NotRead };
         let kept_by = left.map(|end| (shown(&end.file), end.line));
         return Some(AtStart { file: shown(left.map_or(file, |end| &end.file)), line: number, fate, kept_by });
     }

@@ -4,7 +4,7 @@ use super::registry;
 use crate::live::Live;
 use crate::windows_calls as call;
 use setup_ready_core::guide::Access;
-use setup_ready_core::observation::{DeviceState, DiskLimit, DiskRoom, Nature, Observation, PathState, SocketState};
+use setup_ready_core::observation::{DeviceState, DiskLimit, DiskRoom, FileType, Observation, PathState, SocketState};
 use setup_ready_core::text::Pattern;
 use socket2::{Domain, SockAddr, Socket, Type};
 use std::fs::{File, OpenOptions};
@@ -63,7 +63,7 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
         Ok(metadata) => metadata,
         Err(error) if matches!(error.kind(), ErrorKind::NotFound | ErrorKind::NotADirectory) => {
             if let Ok(target) = path.read_link() {
-                state.nature = Nature::Dangling(target.display().to_string());
+                state.nature = FileType::Dangling(target.display().to_string());
             } else {
                 state.alike = live.kept.alike(path);
                 state.example = live.kept.example(path);
@@ -72,7 +72,7 @@ pub(in crate::live) fn path_state(live: &Live, path: &Path, pattern: Option<&Pat
         }
         Err(error) => return Observation::CouldNotLook(error.to_string()),
     };
-    state.nature = if metadata.is_dir() { Nature::Folder } else { Nature::File };
+    state.nature = if metadata.is_dir() { FileType::Folder } else { FileType::File };
     state.executable = true;
     // An owner who cannot be read is not known.
     let (mine, owner) = call::owner(path).map_or((None, None), |(mine, owner)| (Some(mine), owner));

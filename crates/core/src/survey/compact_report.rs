@@ -36,7 +36,7 @@ fn outcome(items: &[Item]) -> Outcome {
 
 /// What is kept of a report.
 #[derive(Debug, Clone)]
-pub(super) struct Essence {
+pub(super) struct CompactReport {
     pub(super) when: Option<Moment>,
     /// Tells two reports of one moment apart, in whichever order and on whichever thread they came.
     pub(super) mark: u64,
@@ -48,7 +48,7 @@ pub(super) struct Essence {
     pub(super) items: Box<[Item]>,
 }
 
-impl Essence {
+impl CompactReport {
     /// This one, with what a later report of a part of the same machine says: newer where both say something.
     pub(super) fn with(&self, part: &Self) -> Self {
         let newer: HashSet<u32> = part.items.iter().map(|item| item.requirement).collect();

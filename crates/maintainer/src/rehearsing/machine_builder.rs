@@ -11,7 +11,7 @@ type Keys = BTreeMap<String, String>;
 
 /// The file of a machine, in parts.
 #[derive(Debug, Clone, Default)]
-pub(crate) struct Sketch {
+pub(crate) struct MachineBuilder {
     top: Keys,
     tables: BTreeMap<String, Keys>,
     /// Lists of tables, each entry with the value of its first key.
@@ -28,7 +28,7 @@ pub(super) fn texts<T: AsRef<str>>(values: &[T]) -> String {
     format!("[{}]", values.iter().map(|value| quoted(value.as_ref())).collect::<Vec<_>>().join(", "))
 }
 
-impl Sketch {
+impl MachineBuilder {
     /// Sets a key that belongs to no table.
     pub(super) fn top(&mut self, key: &str, value: impl Into<String>) {
         self.top.insert(key.to_owned(), value.into());

@@ -57,7 +57,7 @@ pub(super) type Sockets = HashMap<u64, Vec<u32>>;
 
 /// What was looked at in this run.
 #[derive(Debug, Default)]
-pub(super) struct Kept {
+pub(super) struct RunCache {
     names: Looked<Names>,
     texts: Looked<str>,
     on_path: Mutex<Option<Arc<[PathBuf]>>>,
@@ -84,7 +84,7 @@ fn kept<T: ?Sized>(all: &Looked<T>, path: &Path, look: impl FnOnce() -> Arc<T>) 
     Arc::clone(place.get_or_init(look))
 }
 
-impl Kept {
+impl RunCache {
     /// The names in a folder; none where it cannot be read.
     pub(super) fn names(&self, folder: &Path) -> Arc<Names> {
         kept(&self.names, folder, || Arc::new(Names::of(folder)))
@@ -161,14 +161,14 @@ impl Kept {
 
 #[cfg(test)]
 mod tests {
-    use super::Kept;
+    use super::RunCache;
 
     #[test]
     fn a_folder_is_looked_at_once_a_run() {
         let folder = tempfile::tempdir().unwrap();
         let file = |name: &str| std::fs::write(folder.path().join(name), "a line\n").unwrap();
         ["python3.9", "python3.12", "python", "Charts", ".env.example"].into_iter().for_each(file);
-        let kept = Kept::default();
+        let kept = RunCache::default();
         let names = kept.names(folder.path());
         assert_eq!(names.beginning("python3").collect::<Vec<_>>(), ["python3.12", "python3.9"]);
         assert_eq!(kept.alike(&folder.path().join("charts")).as_deref(), Some("Charts"));

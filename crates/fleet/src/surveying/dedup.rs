@@ -10,14 +10,14 @@ const MOST_REMEMBERED: usize = 900_000;
 
 /// What was read so far, by marks of its bytes.
 #[derive(Debug, Default)]
-pub(super) struct Copies {
+pub(super) struct Deduplicator {
     /// Begins otherwise in each process: nobody can write a report that has another's mark.
     marks: DefaultHashBuilder,
     seen: Mutex<HashSet<u64>>,
     found: AtomicU64,
 }
 
-impl Copies {
+impl Deduplicator {
     /// The mark of a document: the same for the same bytes, but for what is blank around them.
     pub(super) fn mark(&self, document: &[u8]) -> u64 {
         self.marks.hash_one(document.trim_ascii())
