@@ -1,8 +1,8 @@
 //! The command line as it is typed. Reading it touches nothing.
 
-mod desk;
+mod maintainer;
 
-pub(crate) use desk::*;
+pub(crate) use maintainer::*;
 
 use clap::{Args, CommandFactory, Parser, Subcommand, ValueEnum};
 use setup_ready_core::text::{Sanitised, parse_duration};

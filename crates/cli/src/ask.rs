@@ -1,7 +1,7 @@
 //! Questions to the person at a terminal. Nothing is asked of a pipe.
 
 use crate::keyboard;
-use crate::look::{Ink, Look, Paper};
+use crate::look::{OutputStyle, TextLayout, Tone};
 use build_setup_ready::{Ask, Consents, ForeignOwner};
 use setup_ready_core::guide::Guide;
 use setup_ready_core::text::join_words;
@@ -14,8 +14,8 @@ pub(crate) fn somebody_is_there() -> bool {
     std::io::stdin().is_terminal() && std::io::stderr().is_terminal()
 }
 
-fn show(paper: Paper<'_>) {
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+fn show(layout: TextLayout<'_>) {
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
 }
 
 fn answer(question: &str) -> Option<String> {
@@ -34,16 +34,16 @@ pub(crate) fn yes(question: &str) -> bool {
 }
 
 /// Has the person choose a role; `None` is every role.
-pub(crate) fn role(guide: &Guide, look: &Look) -> Option<usize> {
-    let mut paper = Paper::for_errors(look);
-    paper.block(0, &format!("What do you want to do in {}?", guide.project.name), Ink::Strong);
-    paper.gap();
+pub(crate) fn role(guide: &Guide, look: &OutputStyle) -> Option<usize> {
+    let mut layout = TextLayout::for_errors(look);
+    layout.block(0, &format!("What do you want to do in {}?", guide.project.name), Tone::Strong);
+    layout.gap();
     for (number, role) in guide.roles.iter().enumerate() {
         let about = role.about.as_ref().map(|about| format!(": {about}")).unwrap_or_default();
-        paper.labelled(2, (&format!("{}", number + 1), Ink::Strong), 3, (&format!("{}{about}", role.id), Ink::Body));
+        layout.labelled(2, (&format!("{}", number + 1), Tone::Strong), 3, (&format!("{}{about}", role.id), Tone::Body));
     }
-    paper.gap();
-    show(paper);
+    layout.gap();
+    show(layout);
     loop {
         let word = answer("A number or a name, or only Enter for everything:")?;
         if word.is_empty() {
@@ -54,14 +54,14 @@ pub(crate) fn role(guide: &Guide, look: &Look) -> Option<usize> {
         if let Some(index) = by_number.or_else(|| guide.role(&word)) {
             return Some(index);
         }
-        let mut paper = Paper::for_errors(look);
-        paper.block(0, &format!("There is no {word} in the list."), Ink::Body);
-        show(paper);
+        let mut layout = TextLayout::for_errors(look);
+        layout.block(0, &format!("There is no {word} in the list."), Tone::Body);
+        show(layout);
     }
 }
 
 /// Asks whether a guide of another user is to be used; the yes holds until this program ends.
-pub(crate) fn other_owner(path: &Path, owner: &ForeignOwner, look: &Look) -> bool {
+pub(crate) fn other_owner(path: &Path, owner: &ForeignOwner, look: &OutputStyle) -> bool {
     static AGREED: Mutex<Option<u32>> = Mutex::new(None);
     let mut agreed = AGREED.lock().unwrap_or_else(PoisonError::into_inner);
     if *agreed == Some(owner.number) {
@@ -70,14 +70,14 @@ pub(crate) fn other_owner(path: &Path, owner: &ForeignOwner, look: &Look) -> boo
     if !somebody_is_there() {
         return false;
     }
-    let mut paper = Paper::for_errors(look);
+    let mut layout = TextLayout::for_errors(look);
     let text = format!(
         "{} belongs to another user: {owner}. Whoever owns a guide decides what is looked at and what you are told to type.",
         path.display()
     );
-    paper.block(0, &text, Ink::Strong);
-    paper.gap();
-    show(paper);
+    layout.block(0, &text, Tone::Strong);
+    layout.gap();
+    show(layout);
     let yes = answer("Use it? Type yes, or only Enter to leave it:").is_some_and(|word| word.eq_ignore_ascii_case("yes"));
     *agreed = yes.then_some(owner.number);
     yes
@@ -85,20 +85,20 @@ pub(crate) fn other_owner(path: &Path, owner: &ForeignOwner, look: &Look) -> boo
 
 /// Shows the exact commands and asks whether they may be run; the word "yes" alone is a yes, and is remembered for exactly what was shown.
 /// Gives those that the person agrees to, now or before.
-pub(crate) fn consent(asks: Vec<Ask>, consents: Option<&Consents>, folder: &Path, look: &Look) -> Vec<Ask> {
+pub(crate) fn consent(asks: Vec<Ask>, consents: Option<&Consents>, folder: &Path, look: &OutputStyle) -> Vec<Ask> {
     let before = consents.map(Consents::marks).unwrap_or_default();
     let (mut agreed, new): (Vec<Ask>, Vec<Ask>) = asks.into_iter().partition(|ask| before.contains(&ask.mark));
     if new.is_empty() || !somebody_is_there() {
         return agreed;
     }
-    let mut paper = Paper::for_errors(look);
+    let mut layout = TextLayout::for_errors(look);
     let text = "This guide wants to run these commands on your machine, beyond asking programs for their version. They can do whatever you \
                 can do: read them first.";
-    paper.block(0, text, Ink::Strong);
-    list(&mut paper, &new);
-    paper.gap();
+    layout.block(0, text, Tone::Strong);
+    list(&mut layout, &new);
+    layout.gap();
     let folder = folder.canonicalize().unwrap_or_else(|_| folder.to_owned());
-    paper.block(0, &format!("They run in {}.", folder.display()), Ink::Quiet);
+    layout.block(0, &format!("They run in {}.", folder.display()), Tone::Quiet);
     match consents.map(|consents| (consents, consents.distrusted())) {
         Some((consents, Ok(()))) => {
             let text = format!(
@@ -106,19 +106,19 @@ pub(crate) fn consent(asks: Vec<Ask>, consents: Option<&Consents>, folder: &Path
                  take every yes back, delete {}",
                 consents.file().display()
             );
-            paper.block(0, &text, Ink::Quiet);
+            layout.block(0, &text, Tone::Quiet);
         }
         Some((_, Err(reason))) => {
-            paper.block(
+            layout.block(
                 0,
                 &format!("What you agreed to before is not believed, and a yes counts only now: {reason}."),
-                Ink::Body,
+                Tone::Body,
             );
         }
-        None => paper.block(0, "A yes counts only now: there is no place of your own to remember it.", Ink::Quiet),
+        None => layout.block(0, "A yes counts only now: there is no place of your own to remember it.", Tone::Quiet),
     }
-    paper.gap();
-    show(paper);
+    layout.gap();
+    show(layout);
     let yes = answer("Run them? Type yes, or only Enter to leave them out:").is_some_and(|word| word.eq_ignore_ascii_case("yes"));
     if !yes {
         return agreed;
@@ -126,16 +126,16 @@ pub(crate) fn consent(asks: Vec<Ask>, consents: Option<&Consents>, folder: &Path
     if let Some(consents) = consents.filter(|consents| consents.distrusted().is_ok())
         && let Err(error) = consents.remember(&new)
     {
-        let mut paper = Paper::for_errors(look);
-        paper.block(0, &format!("Your yes counts now, but cannot be remembered: {error}."), Ink::Body);
-        show(paper);
+        let mut layout = TextLayout::for_errors(look);
+        layout.block(0, &format!("Your yes counts now, but cannot be remembered: {error}."), Tone::Body);
+        show(layout);
     }
     agreed.extend(new);
     agreed
 }
 
 /// The argument lists, those of one program together.
-fn list(paper: &mut Paper<'_>, asks: &[Ask]) {
+fn list(layout: &mut TextLayout<'_>, asks: &[Ask]) {
     let mut programs: Vec<&Path> = Vec::new();
     for ask in asks {
         if !programs.contains(&ask.program.as_path()) {
@@ -145,20 +145,24 @@ fn list(paper: &mut Paper<'_>, asks: &[Ask]) {
     let quote = |word: &String| setup_ready_core::fix::quote(word, setup_ready_core::fix::Shell::Posix);
     for program in programs {
         let of_it: Vec<&Ask> = asks.iter().filter(|ask| ask.program == program).collect();
-        paper.gap();
+        layout.gap();
         let many = if of_it.len() > 1 { format!(", {} times", of_it.len()) } else { String::new() };
-        paper.block(2, &format!("{} is started{many}:", program.display()), Ink::Body);
+        layout.block(2, &format!("{} is started{many}:", program.display()), Tone::Body);
         let mut before: Option<&Ask> = None;
         for ask in of_it {
             if before.is_none_or(|before| before.words != ask.words) {
-                paper.copyable(4, &ask.words.iter().map(quote).collect::<Vec<_>>().join(" "));
+                layout.copyable(4, &ask.words.iter().map(quote).collect::<Vec<_>>().join(" "));
             }
-            paper.block(8, &format!("for {}", ask.title), Ink::Quiet);
+            layout.block(8, &format!("for {}", ask.title), Tone::Quiet);
             if !ask.scripts.is_empty() {
                 let scripts: Vec<String> = ask.scripts.iter().map(|script| script.display().to_string()).collect();
                 let them = if scripts.len() == 1 { "read it too" } else { "read them too" };
                 let names: Vec<&str> = scripts.iter().map(String::as_str).collect();
-                paper.block(8, &format!("which does what {} of the project says: {them}", join_words(&names, "and")), Ink::Quiet);
+                layout.block(
+                    8,
+                    &format!("which does what {} of the project says: {them}", join_words(&names, "and")),
+                    Tone::Quiet,
+                );
             }
             before = Some(ask);
         }

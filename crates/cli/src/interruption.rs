@@ -3,7 +3,7 @@
 #![allow(clippy::exit, reason = "whoever interrupts does not wait until a computation ends")]
 
 use crate::exit::Status;
-use crate::keeper::end_what_is_left;
+use crate::supervisor::end_what_is_left;
 use build_setup_ready::Interrupt;
 use build_setup_ready::start_nothing_more;
 use build_setup_ready::write::no_more_files;

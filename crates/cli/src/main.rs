@@ -5,11 +5,11 @@ mod ask;
 mod commands;
 mod exit;
 mod interruption;
-mod keeper;
 mod keyboard;
 mod look;
 mod output;
 mod results;
+mod supervisor;
 
 use std::process::ExitCode;
 
@@ -18,13 +18,13 @@ fn main() -> ExitCode {
         Ok(typed) => typed,
         Err(code) => return code,
     };
-    if let Some(end) = keeper::keep(&typed) {
+    if let Some(end) = supervisor::keep(&typed) {
         return end;
     }
-    let look = look::Look::detect(&typed.shown);
+    let look = look::OutputStyle::detect(&typed.shown);
     let interrupt = interruption::listen();
     let result = commands::run(&typed, &interrupt, &look);
-    keeper::end_what_is_left();
+    supervisor::end_what_is_left();
     match result {
         Ok(status) => status.into(),
         Err(failure) => {

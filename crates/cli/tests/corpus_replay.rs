@@ -1,6 +1,6 @@
 //! The program on a machine that has every tool of the corpus and answers as the real ones did.
 
-use crate::bench::{Bench, of, text};
+use crate::harness::{Bench, of, text};
 use std::fmt::Write;
 
 #[test]

@@ -1,6 +1,6 @@
 //! Drafts of repositories: valid, agreeing with what they were drafted from, and never in the way of a guide.
 
-use crate::bench::{demonstration, text};
+use crate::harness::{demonstration, text};
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
 use rstest::rstest;
 use serde_json::Value;

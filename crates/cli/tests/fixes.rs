@@ -9,6 +9,6 @@
     reason = "helpers of tests may be blunt"
 )]
 
-mod carried_out;
-mod carried_out_linux;
-mod proven_linux;
+mod fixes_e2e;
+mod fixes_e2e_linux;
+mod fixes_proven_linux;

@@ -1,6 +1,6 @@
 //! Modules, headers, packages, values and places, live: with installations, files and servers made for the test.
 
-use crate::bench::{Bench, causes_are, essence, of, text, without_rights};
+use crate::harness::{Bench, causes_are, essence, of, text, without_rights};
 use std::io::{Read, Write};
 use std::net::TcpListener;
 use std::path::{Path, PathBuf};

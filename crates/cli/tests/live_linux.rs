@@ -1,6 +1,6 @@
 //! The real program on this real machine: things made for the test, looked at for real.
 
-use crate::bench::{Bench, essence, is_root, of, text, without_rights};
+use crate::harness::{Bench, essence, is_root, of, text, without_rights};
 use std::fmt::Write;
 use std::net::{TcpListener, UdpSocket};
 use std::process::Command;

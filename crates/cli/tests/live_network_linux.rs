@@ -1,6 +1,6 @@
 //! Sockets, devices, services, addresses, names and networks: made for the test, looked at for real.
 
-use crate::bench::{Bench, causes_are, essence, of, text};
+use crate::harness::{Bench, causes_are, essence, of, text};
 use serde_json::Value;
 use std::io::{Read, Write};
 use std::net::{TcpListener, TcpStream};

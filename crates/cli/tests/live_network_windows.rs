@@ -1,6 +1,6 @@
 //! Who answers where, on Windows: servers made for the test, with and without a secure connection, and the proxy of the system's settings.
 
-use crate::bench::{Bench, causes_are, essence, of};
+use crate::harness::{Bench, causes_are, essence, of};
 use sha1::Digest;
 use std::io::{Read, Write};
 use std::net::{TcpListener, TcpStream};

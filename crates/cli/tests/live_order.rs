@@ -1,6 +1,6 @@
 //! What comes first and what waits, and what was open last time: the real program, on every system.
 
-use crate::bench::{Bench, essence, of, text};
+use crate::harness::{Bench, essence, of, text};
 use serde_json::Value;
 
 #[test]

@@ -1,6 +1,6 @@
 //! What stays secret, what a stranger's guide cannot do, and what package managers say: the real program on this machine.
 
-use crate::bench::{Bench, essence, of, text};
+use crate::harness::{Bench, essence, of, text};
 
 #[test]
 fn no_value_reaches_any_output() {

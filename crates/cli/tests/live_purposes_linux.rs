@@ -1,6 +1,6 @@
 //! What a file, a variable or a working copy is for can be done with it: what keeps a person from that, made for the test.
 
-use crate::bench::{Bench, causes_are, is_root, of, without_rights};
+use crate::harness::{Bench, causes_are, is_root, of, without_rights};
 use std::fs::{Permissions, create_dir_all, set_permissions};
 use std::os::unix::fs::{PermissionsExt, chown};
 use std::path::Path;

@@ -1,6 +1,6 @@
 //! Versions that are read from a tool's own installation: only where they are certain, and then the tool is not started.
 
-use crate::bench::{Bench, of};
+use crate::harness::{Bench, of};
 use rstest::rstest;
 use serde_json::Value;
 

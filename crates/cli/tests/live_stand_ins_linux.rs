@@ -1,6 +1,6 @@
 //! What a version manager's stand-in would start in the project's folder: read, and never found out by starting it there.
 
-use crate::bench::{Bench, of};
+use crate::harness::{Bench, of};
 use rstest::rstest;
 use serde_json::Value;
 

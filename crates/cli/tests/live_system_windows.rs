@@ -1,6 +1,6 @@
 //! What only Windows has, really looked at: programs with windows, services, owners, groups, ports beside each other, sockets that are files.
 
-use crate::bench::{Bench, causes_are, essence, of};
+use crate::harness::{Bench, causes_are, essence, of};
 use std::net::{TcpListener, UdpSocket};
 use std::process::Command;
 

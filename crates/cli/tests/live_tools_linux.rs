@@ -1,6 +1,6 @@
 //! Every way in which a real copy of a tool can be wrong on Linux, made for the test, and the fix where it can be carried out as printed.
 
-use crate::bench::{Bench, essence, of};
+use crate::harness::{Bench, essence, of};
 use serde_json::Value;
 use std::os::unix::fs::{PermissionsExt, symlink};
 use std::path::Path;

@@ -1,6 +1,6 @@
 //! The real program on Windows, or on Wine, with things made for the test.
 
-use crate::bench::{Bench, causes_are, essence, of, text};
+use crate::harness::{Bench, causes_are, essence, of, text};
 use std::net::TcpListener;
 use std::time::{Duration, Instant};
 

@@ -1,6 +1,6 @@
 //! The person's files, variables, groups, limits, libraries, settings and working copy: made for the test, looked at for real.
 
-use crate::bench::{Bench, causes_are, essence, is_root, of, text, without_rights};
+use crate::harness::{Bench, causes_are, essence, is_root, of, text, without_rights};
 use rstest::rstest;
 use std::fs::{Permissions, create_dir_all, set_permissions, write};
 use std::os::unix::fs::{PermissionsExt, chown, symlink};

@@ -1,6 +1,6 @@
 //! The plan by itself: read by what reads such things, and carried out.
 
-use crate::bench::{Bench, demonstration, text};
+use crate::harness::{Bench, demonstration, text};
 #[cfg(unix)]
 use build_setup_ready::demo::MACHINES;
 use serde_json::Value;

@@ -1,6 +1,6 @@
 //! The program as people and scripts use it: words, formats, exit statuses, mistakes.
 
-use crate::bench::{Bench, demonstration, text};
+use crate::harness::{Bench, demonstration, text};
 use rstest::rstest;
 use serde_json::Value;
 use snapbox::assert_data_eq;

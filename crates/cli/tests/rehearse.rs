@@ -1,6 +1,6 @@
 //! Rehearsing and rendering, with the program as maintainers use it.
 
-use crate::bench::{demonstration, text};
+use crate::harness::{demonstration, text};
 use build_setup_ready::demo::{GUIDE, REPOSITORY};
 use rstest::rstest;
 use serde_json::Value;

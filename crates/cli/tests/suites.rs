@@ -10,12 +10,14 @@
     reason = "helpers of tests may be blunt"
 )]
 
-mod bench;
-#[cfg(windows)]
-mod carried_out_windows;
+mod architecture;
 mod corpus_replay;
 mod docs;
 mod draft;
+#[cfg(windows)]
+mod fixes_e2e_windows;
+mod formats_and_survey;
+mod harness;
 #[cfg(target_os = "linux")]
 mod live_components_linux;
 #[cfg(target_os = "linux")]
@@ -41,15 +43,13 @@ mod live_tools_linux;
 mod live_windows;
 #[cfg(target_os = "linux")]
 mod live_workspace_linux;
-mod many;
-mod parts;
+mod partial_selection;
 mod plans;
 mod program;
 mod proofread;
 mod recordings;
 mod rehearse;
 mod repositories;
-mod rooms;
 mod schemas;
 #[cfg(target_os = "linux")]
 mod script_linux;

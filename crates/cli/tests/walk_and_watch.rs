@@ -1,6 +1,6 @@
 //! The two ways to stay until a machine is ready, with somebody (here a test) who does meanwhile what they say.
 
-use crate::bench::{Bench, listened_to, text};
+use crate::harness::{Bench, listened_to, text};
 use std::io::Write;
 use std::net::TcpListener;
 use std::process::{Child, ChildStdin, Stdio};

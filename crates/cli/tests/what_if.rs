@@ -5,7 +5,7 @@ use std::process::Output;
 
 use serde_json::Value;
 
-use super::bench::{in_folder, text};
+use super::harness::{in_folder, text};
 
 const GUIDE: &str = r#"
 format = 1

@@ -7,7 +7,7 @@ use crate::selection::Selection;
 
 /// What may want consent of the selected requirements and of all that they wait for or choose among, in the order of the guide: their
 /// commands, and their tools with each name under which they may be here and the arguments that would follow it.
-pub fn concerned<'g>(guide: &'g Guide, selection: &Selection) -> Vec<(&'g Requirement, Wish<'g>)> {
+pub fn concerned<'g>(guide: &'g Guide, selection: &Selection) -> Vec<(&'g Requirement, ConsentRequest<'g>)> {
     let mut waiting: Vec<usize> = (0..guide.requirements.len()).collect();
     waiting.retain(|index| guide.requirements.get(*index).is_some_and(|one| selection.includes(one, *index)));
     let mut seen = vec![false; guide.requirements.len()];
@@ -31,11 +31,14 @@ pub fn concerned<'g>(guide: &'g Guide, selection: &Selection) -> Vec<(&'g Requir
     let mut wishes = Vec::new();
     for requirement in chosen {
         if let Subject::Command(command) = &requirement.subject {
-            wishes.push((requirement, Wish::Command(&command.words)));
+            wishes.push((requirement, ConsentRequest::Command(&command.words)));
         } else if let Subject::Tool(tool) = &requirement.subject {
             // Any of its names may be the one that is here.
             let wish = |name: &'g String| {
-                (requirement, Wish::Tool { name, arguments: arguments(tool, name), odd: !asks_for_a_version(tool, name) })
+                (
+                    requirement,
+                    ConsentRequest::Tool { name, arguments: arguments(tool, name), odd: !asks_for_a_version(tool, name) },
+                )
             };
             wishes.extend(tool.names.iter().map(wish));
         }
@@ -45,7 +48,7 @@ pub fn concerned<'g>(guide: &'g Guide, selection: &Selection) -> Vec<(&'g Requir
 
 /// Something that a requirement may have started.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Wish<'g> {
+pub enum ConsentRequest<'g> {
     /// A command, word by word.
     Command(&'g [String]),
     /// A tool, to say its version.

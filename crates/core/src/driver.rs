@@ -260,7 +260,7 @@ impl Driver {
             guide: &self.guide,
             selection: &self.selection,
             known: &self.known,
-            foreseen: None,
+            predicted: None,
             ahead: false,
             ports: &self.ports,
             versions: &self.versions,

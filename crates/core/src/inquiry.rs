@@ -42,7 +42,7 @@ pub(crate) struct Context<'a> {
     /// What is known about the machine.
     pub known: &'a Known,
     /// What would be known after something that is not done yet: it stands before what is known.
-    pub foreseen: Option<&'a Known>,
+    pub predicted: Option<&'a Known>,
     /// What it waits for counts as done.
     pub ahead: bool,
     /// Where the guide speaks of ports.
@@ -97,7 +97,7 @@ impl<'a> Inquiry<'a> {
     }
 
     fn known(&self, probe: &Probe) -> Option<&'a Answer> {
-        self.context.foreseen.and_then(|foreseen| foreseen.get(probe)).or_else(|| self.context.known.get(probe))
+        self.context.predicted.and_then(|predicted| predicted.get(probe)).or_else(|| self.context.known.get(probe))
     }
 
     /// Notes that this answer will be needed, so that it can be asked for together with others.
@@ -109,8 +109,8 @@ impl<'a> Inquiry<'a> {
 
     /// The version in what a program printed when it was asked by this name: found once for all that look at the same answer.
     pub(crate) fn version_in(&self, name: &str, run: &Run, find: impl FnOnce() -> Option<Version>) -> Option<Version> {
-        // What is only foreseen is not kept.
-        if self.context.foreseen.is_some() {
+        // What is only predicted is not kept.
+        if self.context.predicted.is_some() {
             return find();
         }
         let place = core::ptr::from_ref(run).addr();

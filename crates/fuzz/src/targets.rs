@@ -351,7 +351,7 @@ fn started(text: &str) {
     use read::Program;
     let file = |_: &str| Some(text.to_owned());
     for program in [Program::Bash, Program::Posix, Program::Mksh, Program::Zsh, Program::Fish, Program::Csh] {
-        let trail = read::follow(read::Start {
+        let trail = read::follow(read::StartupConfig {
             program,
             login: true,
             interactive: true,

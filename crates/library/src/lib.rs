@@ -20,7 +20,7 @@ pub use setup_ready_observe::{
     Progress, is_build_server, other_owner, read_text,
 };
 #[doc(hidden)]
-pub use setup_ready_observe::{KEPT_BY, start_nothing_more};
+pub use setup_ready_observe::{SUPERVISOR_PID, start_nothing_more};
 pub use state::{LastResult, Remembered, Stored, WalkPlace, random_id, remembered_id};
 pub use told::{PlaceReportError, read_place_report_file, told};
 pub use watch::{Listening, Watch};

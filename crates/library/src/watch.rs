@@ -44,7 +44,7 @@ impl Watch {
             if let Probe::Run { path, .. } = &*answer.probe {
                 watch.remember(Path::new(path));
             }
-            let places = host.rests_on(&answer.probe);
+            let places = host.watch_paths(&answer.probe);
             if !is_cheap(&answer.probe) {
                 for place in &places {
                     watch.remember(place);
@@ -80,9 +80,9 @@ impl Watch {
 
     /// Waits for changes from now on: asks again only what a change in a folder can have touched, and what time alone changes at a calm pace.
     pub fn listen<'w>(&'w self, host: &'w dyn Host) -> Listening<'w> {
-        let rests_on: Vec<Vec<PathBuf>> = self.answers.iter().map(|answer| host.rests_on(&answer.probe)).collect();
+        let watch_paths: Vec<Vec<PathBuf>> = self.answers.iter().map(|answer| host.watch_paths(&answer.probe)).collect();
         let mut listening =
-            Listening { watch: self, host, rests_on, notice: None, is_new: true, calm: Instant::now(), whole: Instant::now() };
+            Listening { watch: self, host, watch_paths, notice: None, is_new: true, calm: Instant::now(), whole: Instant::now() };
         listening.look_where_they_are();
         listening
     }
@@ -112,7 +112,7 @@ pub struct Listening<'w> {
     watch: &'w Watch,
     host: &'w dyn Host,
     /// For each answer the files and folders that it rests on; none where they do not tell.
-    rests_on: Vec<Vec<PathBuf>>,
+    watch_paths: Vec<Vec<PathBuf>>,
     notice: Option<Notice>,
     /// Nothing was asked yet: what changed before it listened was not told.
     is_new: bool,
@@ -152,7 +152,7 @@ impl Listening<'_> {
         let is_asked = |(_, places): &(&Answer, &Vec<PathBuf>)| {
             (places.is_empty() && is_calm) || places.iter().any(|place| touched.iter().any(|folder| place.starts_with(folder)))
         };
-        let asked = self.watch.answers.iter().zip(&self.rests_on).filter(is_asked).map(|(answer, _)| answer);
+        let asked = self.watch.answers.iter().zip(&self.watch_paths).filter(is_asked).map(|(answer, _)| answer);
         let file = if touched.is_empty() { None } else { self.watch.changed_file() };
         file.or_else(|| Watch::changed_among(self.host, asked))
     }
@@ -160,7 +160,7 @@ impl Listening<'_> {
     /// Has the system tell of changes in the nearest folders that are there.
     fn look_where_they_are(&mut self) {
         let places: Vec<PathBuf> =
-            self.watch.files.keys().chain(self.rests_on.iter().flatten()).flat_map(|place| by_way_of(place)).collect();
+            self.watch.files.keys().chain(self.watch_paths.iter().flatten()).flat_map(|place| by_way_of(place)).collect();
         let above = |place: &PathBuf| place.ancestors().skip(1).find(|folder| folder.is_dir()).map(Path::to_owned);
         let mut folders: Vec<PathBuf> = places.iter().filter_map(above).collect();
         // What is a folder itself changes with what is in it.

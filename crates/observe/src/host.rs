@@ -50,7 +50,7 @@ pub trait Host: Sync {
     }
 
     /// The files and folders that an answer rests on, where it can only change with them; none where it may change by itself, or that is not known.
-    fn rests_on(&self, _: &Probe) -> Vec<PathBuf> {
+    fn watch_paths(&self, _: &Probe) -> Vec<PathBuf> {
         Vec::new()
     }
 

@@ -34,4 +34,4 @@ pub use live::{Ask, Live, is_build_server};
 pub use owner::{ForeignOwner, other_owner};
 pub use preflight::{Preflight, Progress};
 #[doc(hidden)]
-pub use run::{KEPT_BY, start_nothing_more};
+pub use run::{SUPERVISOR_PID, start_nothing_more};

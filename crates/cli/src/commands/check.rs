@@ -5,7 +5,7 @@ use crate::ask;
 use crate::exit::Failure;
 use crate::look::closing::NextCommands;
 use crate::look::progress::ProgressLine;
-use crate::look::{Detail, Ink, Look, Paper};
+use crate::look::{Detail, OutputStyle, TextLayout, Tone};
 use build_setup_ready::{
     Consents, Described, GUIDE_FILE, GuideFile, Host, Interrupt, LastResult, Live, Preflight, Remembered, Stored, consent_to,
     other_owner, read_place_report_file, state_folder,
@@ -30,7 +30,7 @@ pub(crate) fn checked(
     file: &GuideFile,
     (typed, earlier): (&Check, Option<&Report>),
     (for_people, interrupt): (bool, &Interrupt),
-    look: &Look,
+    look: &OutputStyle,
 ) -> Result<Report, Failure> {
     let how = &typed.how;
     let mut selection = resolve(typed, &file.guide)?;
@@ -74,18 +74,18 @@ pub(crate) fn looked(
     how: &How,
     selection: Selection,
     interrupt: &Interrupt,
-    look: &Look,
+    look: &OutputStyle,
 ) -> Result<Report, Failure> {
     let host = host(how.machine.as_deref(), file, how.time_limit, interrupt)?;
     let elsewhere = how.with.iter().map(|word| taken_along(word, file)).collect::<Result<Vec<_>, _>>()?;
     let report = check(file, (selection, elsewhere), how.jobs, (&*host, interrupt), look);
     // Between two looks nothing that was started has a reason to be there.
-    crate::keeper::end_what_is_left();
+    crate::supervisor::end_what_is_left();
     report
 }
 
 /// Asks for the role, where the guide has some and none was typed; or says that one could be, where nobody can be asked.
-pub(crate) fn ask_role(selection: &mut Selection, guide: &Guide, look: &Look) {
+pub(crate) fn ask_role(selection: &mut Selection, guide: &Guide, look: &OutputStyle) {
     if selection.role.is_some() || guide.roles.is_empty() || look.detail == Detail::Quiet {
         return;
     }
@@ -98,7 +98,7 @@ pub(crate) fn ask_role(selection: &mut Selection, guide: &Guide, look: &Look) {
 
 /// Asks whether the guide's commands may be run, where there are some and nothing was typed about them. What was agreed to before, in this
 /// folder and with the same programs and scripts, needs no question.
-pub(crate) fn ask_consent(selection: &mut Selection, how: &How, file: &GuideFile, look: &Look) {
+pub(crate) fn ask_consent(selection: &mut Selection, how: &How, file: &GuideFile, look: &OutputStyle) {
     if how.machine.is_none() && selection.consent != Consent::Given {
         let mut asks = Live::for_guide(file).asks(&file.guide, selection);
         // What a watch was told before needs no question either.
@@ -114,7 +114,7 @@ pub(crate) fn ask_consent(selection: &mut Selection, how: &How, file: &GuideFile
 }
 
 /// Chooses what was open last time, for the role of then.
-fn choose_open(selection: &mut Selection, before: Option<&LastResult>, guide: &Guide, look: &Look) {
+fn choose_open(selection: &mut Selection, before: Option<&LastResult>, guide: &Guide, look: &OutputStyle) {
     let open: Vec<usize> = before.into_iter().flat_map(|before| &before.open).filter_map(|id| guide.find(id)).collect();
     if selection.role.is_none() {
         selection.role = before.and_then(|before| before.role.as_deref()).and_then(|role| guide.role(role));
@@ -128,15 +128,15 @@ fn choose_open(selection: &mut Selection, before: Option<&LastResult>, guide: &G
     };
     selection.only = open;
     if look.detail != Detail::Quiet {
-        let mut paper = Paper::for_errors(look);
-        paper.block(0, &note, Ink::Quiet);
-        paper.gap();
-        let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+        let mut layout = TextLayout::for_errors(look);
+        layout.block(0, &note, Tone::Quiet);
+        layout.gap();
+        let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
     }
 }
 
 /// The guide that was named, or the nearest one. One of another user's needs a yes.
-pub(crate) fn load_guide(shown: &Shown, look: &Look) -> Result<GuideFile, Failure> {
+pub(crate) fn load_guide(shown: &Shown, look: &OutputStyle) -> Result<GuideFile, Failure> {
     let path = match &shown.guide {
         // A folder means the guide in it.
         Some(path) if path.is_dir() => path.join(GUIDE_FILE),
@@ -199,7 +199,7 @@ pub(crate) fn check(
     (selection, elsewhere): (Selection, Vec<PlaceReport>),
     jobs: Option<u16>,
     (host, interrupt): (&dyn Host, &Interrupt),
-    look: &Look,
+    look: &OutputStyle,
 ) -> Result<Report, Failure> {
     let line = Arc::new(ProgressLine::start(look));
     let (news, findings) = (Arc::clone(&line), Arc::clone(&line));
@@ -272,14 +272,14 @@ pub(crate) fn wrong_word(what: &str, word: &str, known: &[&str]) -> Failure {
     Failure::Word { message: format!("this guide has no {what} called {word}"), note }
 }
 
-fn note_about_roles(guide: &Guide, look: &Look) {
+fn note_about_roles(guide: &Guide, look: &OutputStyle) {
     let roles: Vec<&str> = guide.roles.iter().map(|role| role.id.as_str()).collect();
-    let mut paper = Paper::for_errors(look);
+    let mut layout = TextLayout::for_errors(look);
     let note =
         format!("Note: this checks what every role needs. To check only what you need: --role {}", join_words(&roles, "or"));
-    paper.block(0, &note, Ink::Quiet);
-    paper.gap();
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    layout.block(0, &note, Tone::Quiet);
+    layout.gap();
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
 }
 
 /// What to type next, with this command.

@@ -1,7 +1,7 @@
 use super::check::{ask_consent, load_guide, looked, resolve};
 use crate::arguments::{self, DeskFormat, Shown};
 use crate::exit::{Failure, Status};
-use crate::look::{Look, Paper, comparison};
+use crate::look::{OutputStyle, TextLayout, comparison};
 use crate::output;
 use build_setup_ready::{GuideFile, Interrupt};
 use setup_ready_core::compare::{Side, compare};
@@ -14,7 +14,11 @@ use std::path::{Path, PathBuf};
 const HERE: &str = "here";
 
 /// Shows machines beside each other: where verdicts differ, and what decides it.
-pub(crate) fn run(typed: &arguments::Compare, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
+pub(crate) fn run(
+    typed: &arguments::Compare,
+    shown: &Shown,
+    (interrupt, look): (&Interrupt, &OutputStyle),
+) -> Result<Status, Failure> {
     if typed.machines.len() < 2 {
         let message = "one machine has nothing to be compared with".to_owned();
         return Err(Failure::Word { message, note: "Name two or more: setup-ready compare one.recording.json here".to_owned() });
@@ -41,9 +45,9 @@ pub(crate) fn run(typed: &arguments::Compare, shown: &Shown, (interrupt, look): 
     }
     let text = match typed.format {
         DeskFormat::Text => {
-            let mut paper = Paper::new(look);
-            comparison::draw(&mut paper, &found);
-            paper.into_text()
+            let mut layout = TextLayout::new(look);
+            comparison::draw(&mut layout, &found);
+            layout.into_text()
         }
         DeskFormat::Json => comparison_json(&found),
         DeskFormat::Markdown => comparison_markdown(&found),
@@ -65,7 +69,7 @@ fn name_apart(sides: &mut [Side], machines: &[PathBuf]) {
 }
 
 /// The guide; reports alone can be compared without one.
-fn guide(typed: &arguments::Compare, shown: &Shown, look: &Look) -> Result<Option<GuideFile>, Failure> {
+fn guide(typed: &arguments::Compare, shown: &Shown, look: &OutputStyle) -> Result<Option<GuideFile>, Failure> {
     match load_guide(shown, look) {
         Ok(file) => Ok(Some(file)),
         Err(Failure::Load(build_setup_ready::LoadError::NotFound(_)))
@@ -81,7 +85,7 @@ fn here(
     typed: &arguments::Compare,
     file: Option<&GuideFile>,
     mut selection: Selection,
-    (interrupt, look): (&Interrupt, &Look),
+    (interrupt, look): (&Interrupt, &OutputStyle),
 ) -> Result<Side, Failure> {
     let Some(file) = file else { return Err(unusable(Path::new(HERE), CompareError::NoGuide)) };
     ask_consent(&mut selection, &typed.check.how, file, look);

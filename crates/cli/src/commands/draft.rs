@@ -1,7 +1,7 @@
 use super::check::load_guide;
 use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
-use crate::look::{Detail, Ink, Look, Paper, desk};
+use crate::look::{Detail, OutputStyle, TextLayout, Tone, maintainer};
 use crate::output;
 use build_setup_ready::GUIDE_FILE;
 use setup_ready_core::draft::Draft;
@@ -9,7 +9,7 @@ use setup_ready_maintainer::Repository;
 use std::path::{Path, PathBuf};
 
 /// Writes a first guide, or what a guide lacks.
-pub(crate) fn run(typed: &arguments::Draft, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &arguments::Draft, shown: &Shown, look: &OutputStyle) -> Result<Status, Failure> {
     let folder = folder(typed, shown)?;
     let depth = usize::from(typed.depth);
     if typed.statements {
@@ -17,7 +17,7 @@ pub(crate) fn run(typed: &arguments::Draft, shown: &Shown, look: &Look) -> Resul
         let lines: Vec<String> = repository.statements.iter().map(|one| format!("{one}\n")).collect();
         let text = lines.concat();
         output::write(safe(&text).as_bytes(), shown.output.as_deref())?;
-        tell(look, |paper| desk::left_out(paper, &repository.remarks));
+        tell(look, |layout| maintainer::left_out(layout, &repository.remarks));
         return Ok(Status::Ready);
     }
     if typed.additions {
@@ -31,9 +31,9 @@ pub(crate) fn run(typed: &arguments::Draft, shown: &Shown, look: &Look) -> Resul
         let draft = Draft::additions(&repository.statements, &file.guide);
         let nothing = draft.live.is_empty() && draft.systems.is_empty();
         output::write(setup_ready_maintainer::additions(&draft).as_bytes(), shown.output.as_deref())?;
-        tell(look, |paper| {
-            desk::left_out(paper, &repository.remarks);
-            desk::additions(paper, &draft);
+        tell(look, |layout| {
+            maintainer::left_out(layout, &repository.remarks);
+            maintainer::additions(layout, &draft);
         });
         return Ok(if nothing { Status::Ready } else { Status::NotReady });
     }
@@ -58,23 +58,23 @@ pub(crate) fn run(typed: &arguments::Draft, shown: &Shown, look: &Look) -> Resul
     }
     output::write(setup_ready_maintainer::draft(&draft, &project_name(&folder)).as_bytes(), Some(&path))?;
     // The guide went into a file; what is said of it goes to the terminal.
-    let look = &Look::detect(&Shown { output: None, ..shown.clone() });
-    let mut paper = Paper::new(look);
-    desk::drafted(&mut paper, &draft, &repository, &path);
+    let look = &OutputStyle::detect(&Shown { output: None, ..shown.clone() });
+    let mut layout = TextLayout::new(look);
+    maintainer::drafted(&mut layout, &draft, &repository, &path);
     if look.detail == Detail::Quiet {
-        paper = Paper::new(look);
-        paper.block(0, &format!("{} was written.", path.display()), Ink::Good);
+        layout = TextLayout::new(look);
+        layout.block(0, &format!("{} was written.", path.display()), Tone::Good);
     }
-    output::write(paper.into_text().as_bytes(), None)?;
+    output::write(layout.into_text().as_bytes(), None)?;
     Ok(Status::Ready)
 }
 
 /// What is not the result goes to the other stream, so that the result can be put into a file.
-fn tell(look: &Look, draw: impl FnOnce(&mut Paper<'_>)) {
+fn tell(look: &OutputStyle, draw: impl FnOnce(&mut TextLayout<'_>)) {
     use std::io::Write;
-    let mut paper = Paper::for_errors(look);
-    draw(&mut paper);
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    let mut layout = TextLayout::for_errors(look);
+    draw(&mut layout);
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
 }
 
 fn safe(text: &str) -> String {

@@ -14,20 +14,18 @@ mod record;
 mod rehearse;
 mod render;
 mod schema;
-mod second_act;
 mod survey;
-mod third_act;
 mod walk;
 mod watch;
 mod witness;
 
 use crate::arguments::{Command, Typed};
 use crate::exit::{Failure, Status};
-use crate::look::Look;
+use crate::look::OutputStyle;
 use build_setup_ready::Interrupt;
 
 /// Runs the command that was typed, if its results have a place of their own.
-pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &Typed, interrupt: &Interrupt, look: &OutputStyle) -> Result<Status, Failure> {
     crate::results::apart(typed)?;
     match &typed.command {
         Command::Preflight(arguments) => preflight::run(arguments, &typed.shown, (interrupt, look)),

@@ -1,13 +1,17 @@
 use super::check::{checked, load_guide, next_commands};
 use crate::arguments::{self, PlanFormat, Shown};
 use crate::exit::{Failure, Status};
-use crate::look::{Ink, Look, Paper, plan};
+use crate::look::{OutputStyle, TextLayout, Tone, plan};
 use crate::output;
 use build_setup_ready::{Interrupt, write};
 use setup_ready_core::report::{Outcome, Report};
 
 /// Checks as a preflight does, and shows only what to do.
-pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
+pub(crate) fn run(
+    typed: &arguments::Plan,
+    shown: &Shown,
+    (interrupt, look): (&Interrupt, &OutputStyle),
+) -> Result<Status, Failure> {
     let file = load_guide(shown, look)?;
     let report = checked(&file, (&typed.check, None), (typed.format == PlanFormat::Text, interrupt), look)?;
     let written = |write: fn(&Report, &mut Vec<u8>) -> std::io::Result<()>| {
@@ -16,8 +20,8 @@ pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&I
     };
     let text = match typed.format {
         PlanFormat::Text => {
-            let mut paper = Paper::new(look);
-            plan::draw(&mut paper, &report);
+            let mut layout = TextLayout::new(look);
+            plan::draw(&mut layout, &report);
             let text = match (report.plan.steps.is_empty(), report.outcome()) {
                 (true, Outcome::Ready) => "There is nothing to do: everything needed is met.",
                 (true, Outcome::ReadyInPart) => {
@@ -31,13 +35,13 @@ pub(crate) fn run(typed: &arguments::Plan, shown: &Shown, (interrupt, look): (&I
                 }
                 (false, _) => "When that is done, check again:",
             };
-            paper.gap();
-            paper.block(0, text, Ink::Body);
+            layout.gap();
+            layout.block(0, text, Tone::Body);
             if !(report.plan.steps.is_empty() && report.outcome() == Outcome::Ready) {
                 let role = report.role.and_then(|role| file.guide.roles.get(role));
-                paper.copyable(2, &next_commands("preflight", &typed.check, shown, role).again);
+                layout.copyable(2, &next_commands("preflight", &typed.check, shown, role).again);
             }
-            paper.into_text().into_bytes()
+            layout.into_text().into_bytes()
         }
         PlanFormat::Json => written(|report, text| write::plan_json(report, text))?,
         PlanFormat::Markdown => written(|report, text| write::plan_markdown(report, text))?,

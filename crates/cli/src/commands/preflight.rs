@@ -1,7 +1,7 @@
 use super::check::{checked, load_guide, next_commands};
 use crate::arguments::{self, Check, Format, Shown};
 use crate::exit::{Failure, Status};
-use crate::look::{Detail, Ink, Look, Paper, report};
+use crate::look::{Detail, OutputStyle, TextLayout, Tone, report};
 use crate::output;
 use build_setup_ready::{GuideFile, Interrupt, random_id, remembered_id, state_folder, write};
 use setup_ready_core::report::Report;
@@ -13,7 +13,7 @@ use std::io::Write;
 pub(crate) fn run(
     typed: &arguments::Preflight,
     shown: &Shown,
-    (interrupt, look): (&Interrupt, &Look),
+    (interrupt, look): (&Interrupt, &OutputStyle),
 ) -> Result<Status, Failure> {
     if typed.watch {
         if typed.format != Format::Text || !typed.also.is_empty() {
@@ -33,7 +33,7 @@ pub(crate) fn run(
     for also in &typed.also {
         // What is in a file has no colours, and is not as wide as this terminal.
         let plain = Shown { output: Some(also.file.clone()), ..shown.clone() };
-        told.write(also.format, &plain, &Look::detect(&plain))?;
+        told.write(also.format, &plain, &OutputStyle::detect(&plain))?;
     }
     told.write(typed.format, shown, look)?;
     Ok(status(&report))
@@ -49,7 +49,7 @@ struct ReportWriter<'r> {
 }
 
 impl ReportWriter<'_> {
-    fn write(&self, format: Format, shown: &Shown, look: &Look) -> Result<(), Failure> {
+    fn write(&self, format: Format, shown: &Shown, look: &OutputStyle) -> Result<(), Failure> {
         let output = shown.output.as_deref();
         match format {
             Format::Text => output::write(&text(self.report, &self.typed.check, shown, look), output),
@@ -73,7 +73,7 @@ impl ReportWriter<'_> {
     }
 
     /// The report as others may see it.
-    fn without_names(&self, look: &Look) -> Result<&Report, Failure> {
+    fn without_names(&self, look: &OutputStyle) -> Result<&Report, Failure> {
         if self.typed.with_names {
             return Ok(self.report);
         }
@@ -94,22 +94,22 @@ impl ReportWriter<'_> {
     }
 }
 
-pub(super) fn text(report: &Report, typed: &Check, shown: &Shown, look: &Look) -> Vec<u8> {
-    let mut paper = Paper::new(look);
+pub(super) fn text(report: &Report, typed: &Check, shown: &Shown, look: &OutputStyle) -> Vec<u8> {
+    let mut layout = TextLayout::new(look);
     let role = report.role.and_then(|role| report.guide.roles.get(role));
-    report::draw(&mut paper, report, &next_commands("preflight", typed, shown, role));
-    paper.into_text().into_bytes()
+    report::draw(&mut layout, report, &next_commands("preflight", typed, shown, role));
+    layout.into_text().into_bytes()
 }
 
 pub(super) fn status(report: &Report) -> Status {
     if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() }
 }
 
-pub(super) fn note(text: &str, look: &Look) {
+pub(super) fn note(text: &str, look: &OutputStyle) {
     if look.detail == Detail::Quiet {
         return;
     }
-    let mut paper = Paper::for_errors(look);
-    paper.block(0, text, Ink::Quiet);
-    let _ = std::io::stderr().write_all(format!("\n{}\n", paper.into_text()).as_bytes());
+    let mut layout = TextLayout::for_errors(look);
+    layout.block(0, text, Tone::Quiet);
+    let _ = std::io::stderr().write_all(format!("\n{}\n", layout.into_text()).as_bytes());
 }

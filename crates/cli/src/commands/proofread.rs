@@ -1,7 +1,7 @@
 use super::check::load_guide;
 use crate::arguments::{self, RemarksFormat, Shown};
 use crate::exit::{Failure, Status};
-use crate::look::{Look, Paper, desk};
+use crate::look::{OutputStyle, TextLayout, maintainer};
 use crate::output;
 use build_setup_ready::LoadError;
 use build_setup_ready::write::{Readers, write_whole};
@@ -11,7 +11,7 @@ use setup_ready_maintainer::{remarks_json, remarks_sarif};
 use std::path::{Path, PathBuf};
 
 /// Reads the guide as its strictest reader does.
-pub(crate) fn run(typed: &arguments::Proofread, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &arguments::Proofread, shown: &Shown, look: &OutputStyle) -> Result<Status, Failure> {
     let (path, mut text) = text_of_guide(shown, look)?;
     let folder = path.parent().filter(|parent| !parent.as_os_str().is_empty()).unwrap_or_else(|| Path::new(".")).to_owned();
     let read = |text: &str| Proof::read(text, &folder, usize::from(typed.depth));
@@ -30,7 +30,7 @@ pub(crate) fn run(typed: &arguments::Proofread, shown: &Shown, look: &Look) -> R
             if heavy(&better.remarks) > heavy(&proof.remarks) {
                 break;
             }
-            done.extend(proof.remarks.iter().filter_map(|one| desk::done(one, &text)));
+            done.extend(proof.remarks.iter().filter_map(|one| maintainer::done(one, &text)));
             (text, proof) = (right, better);
         }
         if text != before {
@@ -41,10 +41,10 @@ pub(crate) fn run(typed: &arguments::Proofread, shown: &Shown, look: &Look) -> R
     let shown_path = path.display().to_string();
     match typed.format {
         RemarksFormat::Text => {
-            let mut paper = Paper::new(look);
+            let mut layout = TextLayout::new(look);
             let with = shown.guide.as_ref().map(|guide| format!(" --guide {}", guide.display())).unwrap_or_default();
-            desk::remarks(&mut paper, &proof, &done, (&shown_path, &text, &with));
-            output::write(paper.into_text().as_bytes(), shown.output.as_deref())?;
+            maintainer::remarks(&mut layout, &proof, &done, (&shown_path, &text, &with));
+            output::write(layout.into_text().as_bytes(), shown.output.as_deref())?;
         }
         RemarksFormat::Json => output::write(remarks_json(&proof, &shown_path, &text).as_bytes(), shown.output.as_deref())?,
         RemarksFormat::Sarif => {
@@ -62,7 +62,7 @@ fn heavy(remarks: &[Remark]) -> usize {
 }
 
 /// The guide's text, also where it has mistakes: they are remarks too.
-fn text_of_guide(shown: &Shown, look: &Look) -> Result<(PathBuf, String), Failure> {
+fn text_of_guide(shown: &Shown, look: &OutputStyle) -> Result<(PathBuf, String), Failure> {
     match load_guide(shown, look) {
         Ok(file) => Ok((file.path, file.text)),
         Err(Failure::Load(LoadError::Mistakes { path, text, .. })) => Ok((path, text)),

@@ -2,7 +2,7 @@ use super::check::{ask_consent, ask_role, load_guide, looked, resolve};
 use crate::arguments::{self, Shown};
 use crate::ask;
 use crate::exit::{Failure, Status};
-use crate::look::{Detail, Ink, Look, Paper};
+use crate::look::{Detail, OutputStyle, TextLayout, Tone};
 use crate::output;
 use build_setup_ready::{GuideFile, Interrupt, random_id, remembered_id, state_folder};
 use setup_ready_core::text::join_words;
@@ -12,7 +12,11 @@ use std::io::Write;
 use std::path::{Path, PathBuf};
 
 /// Looks at a machine and writes what was observed, without what is private, for somebody else to look at.
-pub(crate) fn run(typed: &arguments::Record, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
+pub(crate) fn run(
+    typed: &arguments::Record,
+    shown: &Shown,
+    (interrupt, look): (&Interrupt, &OutputStyle),
+) -> Result<Status, Failure> {
     let people = ask::somebody_is_there();
     if !typed.yes && !people {
         let message = "record writes a file for others to read, and nobody is here to be asked".to_owned();
@@ -42,16 +46,16 @@ pub(crate) fn run(typed: &arguments::Record, shown: &Shown, (interrupt, look): (
     }
     output::write(&text, Some(&path))?;
     if look.detail != Detail::Quiet {
-        let mut paper = Paper::for_errors(look);
-        paper.block(
+        let mut layout = TextLayout::for_errors(look);
+        layout.block(
             0,
             "Written. It is text, and can be read before it is sent. Whoever gets it sees what you see with:",
-            Ink::Body,
+            Tone::Body,
         );
         let name = path.display().to_string();
         let name = setup_ready_core::fix::quote(&name, setup_ready_core::fix::Shell::Posix);
-        paper.copyable(2, &format!("setup-ready preflight --machine {name}"));
-        let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+        layout.copyable(2, &format!("setup-ready preflight --machine {name}"));
+        let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
     }
     Ok(Status::Ready)
 }
@@ -64,13 +68,13 @@ fn name(file: &GuideFile) -> String {
 }
 
 /// What is about to be written, and where.
-fn tell(recorded: &Recorded, path: &Path, bytes: usize, look: &Look) {
+fn tell(recorded: &Recorded, path: &Path, bytes: usize, look: &OutputStyle) {
     if look.detail == Detail::Quiet {
         return;
     }
     let recording = &recorded.recording;
-    let mut paper = Paper::for_errors(look);
-    paper.gap();
+    let mut layout = TextLayout::for_errors(look);
+    layout.gap();
     let asked = recorded.report.settled.len();
     let text = format!(
         "What was looked at for {asked} requirements of {}: {} answers, {}.",
@@ -78,34 +82,34 @@ fn tell(recorded: &Recorded, path: &Path, bytes: usize, look: &Look) {
         recording.answers.len(),
         setup_ready_core::text::Size(bytes as u64)
     );
-    paper.block(0, &text, Ink::Strong);
+    layout.block(0, &text, Tone::Strong);
     let all = recorded.replacer.replaced();
     let replaced = if all.is_empty() { "nothing that is private was found in it".to_owned() } else { join_words(&all, "and") };
-    paper.labelled(2, ("replaced", Ink::Strong), 12, (&replaced, Ink::Body));
+    layout.labelled(2, ("replaced", Tone::Strong), 12, (&replaced, Tone::Body));
     let kept = "versions, paths and what programs printed, as far as the guide asked for them; values of variables are not in it";
-    paper.labelled(2, ("kept", Ink::Strong), 12, (kept, Ink::Body));
+    layout.labelled(2, ("kept", Tone::Strong), 12, (kept, Tone::Body));
     if !recorded.differing.is_empty() {
         let text = format!(
             "{}: judged otherwise from the recording, since it rests on what was replaced",
             join_words(&recorded.differing, "and")
         );
-        paper.labelled(2, ("differs", Ink::Loud), 12, (&text, Ink::Body));
+        layout.labelled(2, ("differs", Tone::Loud), 12, (&text, Tone::Body));
     }
     let there = if path.exists() { ", which is there already and would be replaced" } else { "" };
-    paper.labelled(2, ("file", Ink::Strong), 12, (&format!("{}{there}", path.display()), Ink::Body));
+    layout.labelled(2, ("file", Tone::Strong), 12, (&format!("{}{there}", path.display()), Tone::Body));
     if recording.id.is_some() {
         let text = "a random word, the same in each recording of this machine; without --id there is none";
-        paper.labelled(2, ("id", Ink::Strong), 12, (text, Ink::Body));
+        layout.labelled(2, ("id", Tone::Strong), 12, (text, Tone::Body));
     }
-    paper.gap();
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    layout.gap();
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
 }
 
-fn note(text: &str, look: &Look) {
+fn note(text: &str, look: &OutputStyle) {
     if look.detail == Detail::Quiet {
         return;
     }
-    let mut paper = Paper::for_errors(look);
-    paper.block(0, text, Ink::Body);
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    let mut layout = TextLayout::for_errors(look);
+    layout.block(0, text, Tone::Body);
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
 }

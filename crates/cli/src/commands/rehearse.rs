@@ -1,7 +1,7 @@
 use super::check::{load_guide, recorded_machine};
 use crate::arguments::{self, RehearsalFormat, Shown};
 use crate::exit::{Failure, Status};
-use crate::look::{Look, Paper, rehearsal};
+use crate::look::{OutputStyle, TextLayout, rehearsal};
 use crate::output;
 use build_setup_ready::write::{Readers, write_whole};
 use build_setup_ready::{Described, GuideFile, read_text};
@@ -12,7 +12,7 @@ use setup_ready_maintainer::{Rehearsed, rehearsal_html, rehearsal_json, rehearsa
 use std::path::{Path, PathBuf};
 
 /// Tries the guide before newcomers do.
-pub(crate) fn run(typed: &arguments::Rehearse, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &arguments::Rehearse, shown: &Shown, look: &OutputStyle) -> Result<Status, Failure> {
     let file = load_guide(shown, look)?;
     let rehearsal = Rehearsal::new(std::sync::Arc::clone(&file.guide), &file.folder());
     if typed.failures {
@@ -45,9 +45,9 @@ pub(crate) fn run(typed: &arguments::Rehearse, shown: &Shown, look: &Look) -> Re
                 written.map_err(|reason| Failure::Write { path: path.clone(), reason })?;
             }
         }
-        let mut paper = Paper::new(look);
-        rehearsal::expectations(&mut paper, &new, (typed.write, paths.len()));
-        output::write(paper.into_text().as_bytes(), shown.output.as_deref())?;
+        let mut layout = TextLayout::new(look);
+        rehearsal::expectations(&mut layout, &new, (typed.write, paths.len()));
+        output::write(layout.into_text().as_bytes(), shown.output.as_deref())?;
         return Ok(if new.is_empty() || typed.write { Status::Ready } else { Status::NotReady });
     }
     let mut performances = Vec::new();
@@ -64,15 +64,15 @@ pub(crate) fn run(typed: &arguments::Rehearse, shown: &Shown, look: &Look) -> Re
     Ok(if differs { Status::NotReady } else { Status::Ready })
 }
 
-fn put(typed: &arguments::Rehearse, shown: &Shown, look: &Look, rehearsed: Rehearsed<'_>) -> Result<(), Failure> {
+fn put(typed: &arguments::Rehearse, shown: &Shown, look: &OutputStyle, rehearsed: Rehearsed<'_>) -> Result<(), Failure> {
     let text = match typed.format {
         RehearsalFormat::Text => {
-            let mut paper = Paper::new(look);
+            let mut layout = TextLayout::new(look);
             match rehearsed {
-                Rehearsed::Machines(matrix) => rehearsal::machines(&mut paper, matrix, &rehearsed.summary()),
-                Rehearsed::Failures(guide, ways) => rehearsal::failures(&mut paper, guide, ways),
+                Rehearsed::Machines(matrix) => rehearsal::machines(&mut layout, matrix, &rehearsed.summary()),
+                Rehearsed::Failures(guide, ways) => rehearsal::failures(&mut layout, guide, ways),
             }
-            paper.into_text()
+            layout.into_text()
         }
         RehearsalFormat::Json => rehearsal_json(rehearsed),
         RehearsalFormat::Junit => rehearsal_junit(rehearsed),

@@ -1,7 +1,7 @@
 use super::check::load_guide;
 use crate::arguments::{self, RenderAs, Shown};
 use crate::exit::{Failure, Status};
-use crate::look::{Ink, Look, Paper};
+use crate::look::{OutputStyle, TextLayout, Tone};
 use crate::output;
 use build_setup_ready::{LoadError, read_text};
 use setup_ready_core::outline::Outline;
@@ -11,7 +11,7 @@ use std::io::Write;
 use std::path::Path;
 
 /// Writes the guide for people, or as a script.
-pub(crate) fn run(typed: &arguments::Render, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &arguments::Render, shown: &Shown, look: &OutputStyle) -> Result<Status, Failure> {
     let file = load_guide(shown, look)?;
     let rendered = match typed.form {
         RenderAs::Markdown => guide_markdown(&Outline::of(&file.guide)),
@@ -56,21 +56,21 @@ pub(crate) fn run(typed: &arguments::Render, shown: &Shown, look: &Look) -> Resu
         ),
         (false, false) => format!("The guide in {} was written again.", path.display()),
     };
-    tell(look, &text, Ink::Good);
+    tell(look, &text, Tone::Good);
     Ok(Status::Ready)
 }
 
 /// Says whether a file is as it would be written.
-fn verified(look: &Look, path: &Path, fresh: bool) -> Status {
+fn verified(look: &OutputStyle, path: &Path, fresh: bool) -> Status {
     if fresh {
-        tell(look, &format!("{} is up to date.", path.display()), Ink::Good);
+        tell(look, &format!("{} is up to date.", path.display()), Tone::Good);
         return Status::Ready;
     }
     let text = format!(
         "{} is stale: the guide says something else by now. The same command without --verify writes it.",
         path.display()
     );
-    tell(look, &text, Ink::Loud);
+    tell(look, &text, Tone::Loud);
     Status::NotReady
 }
 
@@ -83,10 +83,10 @@ fn text_at(path: &Path) -> Result<Option<String>, Failure> {
     }
 }
 
-fn tell(look: &Look, text: &str, ink: Ink) {
-    let mut paper = Paper::for_errors(look);
-    paper.block(0, text, ink);
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+fn tell(look: &OutputStyle, text: &str, tone: Tone) {
+    let mut layout = TextLayout::for_errors(look);
+    layout.block(0, text, tone);
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
 }
 
 fn wrong(message: String, note: &str) -> Failure {

@@ -1,7 +1,7 @@
 use super::check::load_guide;
 use crate::arguments::{self, By, Shown, SurveyFormat};
 use crate::exit::{Failure, Status};
-use crate::look::{Detail, Ink, Look, Paper, survey};
+use crate::look::{Detail, OutputStyle, TextLayout, Tone, survey};
 use crate::output;
 use build_setup_ready::{GuideFile, Interrupt, LoadError};
 use setup_ready_core::survey::{Dimension, WhatIf, WhatIfError};
@@ -10,7 +10,11 @@ use setup_ready_fleet::{survey_html, survey_json};
 use std::io::Write;
 
 /// Puts many reports together.
-pub(crate) fn run(typed: &arguments::Survey, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
+pub(crate) fn run(
+    typed: &arguments::Survey,
+    shown: &Shown,
+    (interrupt, look): (&Interrupt, &OutputStyle),
+) -> Result<Status, Failure> {
     // Reports can be put together anywhere; recordings need the guide.
     let file: Option<GuideFile> = match load_guide(shown, look) {
         Ok(file) => Some(file),
@@ -50,9 +54,9 @@ pub(crate) fn run(typed: &arguments::Survey, shown: &Shown, (interrupt, look): (
         SurveyFormat::Json => survey_json(&surveyed, &project),
         SurveyFormat::Html => survey_html(&surveyed, &project).map_err(|error| Failure::Software(error.to_string()))?,
         SurveyFormat::Text | SurveyFormat::Rows | SurveyFormat::Csv => {
-            let mut paper = Paper::new(look);
-            survey::draw(&mut paper, &surveyed, &project);
-            paper.into_text()
+            let mut layout = TextLayout::new(look);
+            survey::draw(&mut layout, &surveyed, &project);
+            layout.into_text()
         }
     };
     output::write(text.as_bytes(), shown.output.as_deref())?;
@@ -87,7 +91,7 @@ fn as_rows(
     surveying: &Surveying<'_>,
     form: RowForm,
     shown: &Shown,
-    (progress, look): (&(dyn Fn(u64) + Sync), &Look),
+    (progress, look): (&(dyn Fn(u64) + Sync), &OutputStyle),
 ) -> Result<Status, Failure> {
     let came = std::cell::RefCell::new(Written::default());
     output::write_stream(
@@ -108,20 +112,20 @@ fn as_rows(
 }
 
 /// Names what could not be used, beside the rows.
-fn name(written: &Written, look: &Look) {
+fn name(written: &Written, look: &OutputStyle) {
     let copies = survey::copies(written.copies);
     if (written.broken.is_empty() && written.passed_over.count == 0 && copies.is_none()) || look.detail == Detail::Quiet {
         return;
     }
-    let mut paper = Paper::for_errors(look);
+    let mut layout = TextLayout::for_errors(look);
     for one in &written.broken {
-        paper.block(0, &survey::broken(one), Ink::Body);
+        layout.block(0, &survey::broken(one), Tone::Body);
     }
     if let Some(copies) = copies {
-        paper.block(0, &format!("{copies}."), Ink::Body);
+        layout.block(0, &format!("{copies}."), Tone::Body);
     }
     if written.passed_over.count > 0 {
-        paper.block(0, &written.passed_over.to_string(), Ink::Body);
+        layout.block(0, &written.passed_over.to_string(), Tone::Body);
     }
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
 }

@@ -5,8 +5,8 @@ use super::preflight::{note, status, text};
 use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
 use crate::keyboard::{Heard, Keyboard};
-use crate::look::news::{ReportDiff, Stand};
-use crate::look::{Detail, Look, Paper, closing, failure};
+use crate::look::report_diff::{ReportDiff, Snapshot};
+use crate::look::{Detail, OutputStyle, TextLayout, closing, failure};
 use crate::output;
 use build_setup_ready::{GuideFile, Interrupt, Live, Watch};
 use setup_ready_core::report::{Outcome, Report};
@@ -24,7 +24,12 @@ enum Reason {
     Interrupted,
 }
 
-pub(super) fn run(typed: &arguments::Preflight, shown: &Shown, interrupt: &Interrupt, look: &Look) -> Result<Status, Failure> {
+pub(super) fn run(
+    typed: &arguments::Preflight,
+    shown: &Shown,
+    interrupt: &Interrupt,
+    look: &OutputStyle,
+) -> Result<Status, Failure> {
     let mut check = typed.check.clone();
     let mut keyboard: Option<Keyboard> = None;
     let mut earlier: Option<(GuideFile, Report)> = None;
@@ -76,22 +81,22 @@ fn show(
     report: &Report,
     before: Option<&Report>,
     (typed, shown): (&arguments::Preflight, &Shown),
-    look: &Look,
+    look: &OutputStyle,
 ) -> Result<(), Failure> {
     if shown.output.as_ref().is_some_and(|path| path.as_os_str() != "-") {
         return output::write(&text(report, &typed.check, shown, look), shown.output.as_deref());
     }
-    let news = before.map(|before| ReportDiff::between(&Stand::of(before), report));
-    let is_new = news.as_ref().is_none_or(|news| !news.is_nothing());
-    let mut paper = Paper::new(look);
+    let news = before.map(|before| ReportDiff::between(&Snapshot::of(before), report));
+    let is_new = news.as_ref().is_none_or(|news| !news.is_empty());
+    let mut layout = TextLayout::new(look);
     if let Some(news) = news.filter(|_| look.detail != Detail::Quiet) {
-        news.draw(&mut paper);
-        paper.gap();
+        news.draw(&mut layout);
+        layout.gap();
     }
     if !is_new {
-        closing::standing(&mut paper, report);
+        closing::standing(&mut layout, report);
     }
-    let mut told = paper.into_text().into_bytes();
+    let mut told = layout.into_text().into_bytes();
     if is_new {
         told.extend(text(report, &typed.check, shown, look));
     }

@@ -1,7 +1,7 @@
 use super::check::load_guide;
 use crate::arguments::{self, Shown};
 use crate::exit::{Failure, Status};
-use crate::look::{Look, Paper, desk};
+use crate::look::{OutputStyle, TextLayout, maintainer};
 use crate::output;
 use setup_ready_core::draft::Draft;
 use setup_ready_core::{guide, witnessed};
@@ -10,7 +10,7 @@ use std::io::Write;
 use std::path::Path;
 
 /// Follows a build, and says what of this machine it used that the guide does not name.
-pub(crate) fn run(typed: &arguments::Witness, shown: &Shown, look: &Look) -> Result<Status, Failure> {
+pub(crate) fn run(typed: &arguments::Witness, shown: &Shown, look: &OutputStyle) -> Result<Status, Failure> {
     let file = load_guide(shown, look)?;
     let told = witness(&typed.words, Path::new(".")).map_err(|error| {
         let note = match &error {
@@ -43,9 +43,9 @@ pub(crate) fn run(typed: &arguments::Witness, shown: &Shown, look: &Look) -> Res
     } else if !text.is_empty() || shown.output.is_some() {
         output::write(text.as_bytes(), shown.output.as_deref())?;
     }
-    let mut paper = Paper::for_errors(look);
-    desk::witnessed(&mut paper, &told, (&file.guide, &understated), (lacks, typed.correct));
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    let mut layout = TextLayout::for_errors(look);
+    maintainer::witnessed(&mut layout, &told, (&file.guide, &understated), (lacks, typed.correct));
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
     Ok(match told.status {
         0 if lacks == 0 || typed.correct => Status::Ready,
         0 => Status::NotReady,

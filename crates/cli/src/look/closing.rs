@@ -2,7 +2,7 @@
 
 use super::doing::Doing;
 use super::wording::{counted, level};
-use super::{Detail, Ink, Paper};
+use super::{Detail, TextLayout, Tone};
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::{GetWay, Level};
 use setup_ready_core::observation::Os;
@@ -22,70 +22,70 @@ pub(crate) struct NextCommands {
     pub(crate) with: String,
 }
 
-pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
-    standing(paper, report);
-    if paper.look().detail == Detail::Quiet {
+pub(crate) fn draw(layout: &mut TextLayout<'_>, report: &Report, next: &NextCommands) {
+    standing(layout, report);
+    if layout.look().detail == Detail::Quiet {
         return;
     }
-    go_there(paper, report);
+    go_there(layout, report);
     if report.outcome() == Outcome::ReadyHere {
         return;
     }
     if report.outcome() == Outcome::ReadyInPart {
-        paper.gap();
-        paper.block(0, "To check everything, leave out what you chose (--only, --stage or --again).", Ink::Body);
+        layout.gap();
+        layout.block(0, "To check everything, leave out what you chose (--only, --stage or --again).", Tone::Body);
         return;
     }
     if report.outcome() == Outcome::Ready {
         if !report.guide.project.first_step.is_empty() {
-            paper.gap();
-            paper.block(0, "What to type first:", Ink::Body);
-            report.guide.project.first_step.iter().for_each(|line| paper.copyable(2, line));
+            layout.gap();
+            layout.block(0, "What to type first:", Tone::Body);
+            report.guide.project.first_step.iter().for_each(|line| layout.copyable(2, line));
         }
-        beyond(paper, report, next);
+        beyond(layout, report, next);
         return;
     }
     let steps = &report.plan.steps;
     let counts = report.counts();
     let only_offline = report.outcome() == Outcome::Undecided && counts.unknown + counts.blocked == 0;
     if only_offline && steps.is_empty() {
-        paper.gap();
-        paper.block(0, "Where there is a network, check once without --offline.", Ink::Body);
+        layout.gap();
+        layout.block(0, "Where there is a network, check once without --offline.", Tone::Body);
         return;
     }
     if steps.len() >= LONG_PLAN
         && let Some(first) = steps.first()
     {
-        paper.gap();
-        paper.labelled(0, ("Begin with step 1:", Ink::Strong), 19, (&first.fix.say, Ink::Body));
-        Doing::from(&first.fix).without_remarks().draw(paper, 2, 2);
+        layout.gap();
+        layout.labelled(0, ("Begin with step 1:", Tone::Strong), 19, (&first.fix.say, Tone::Body));
+        Doing::from(&first.fix).without_remarks().draw(layout, 2, 2);
     }
-    paper.gap();
+    layout.gap();
     let done = if steps.is_empty() { "When something has changed, check again:" } else { "Then check again:" };
-    paper.block(0, done, Ink::Body);
-    paper.copyable(2, &next.again);
-    paper.gap();
+    layout.block(0, done, Tone::Body);
+    layout.copyable(2, &next.again);
+    layout.gap();
     let more = format!("More about one of them: setup-ready explain {}{} (alone, it lists them all)", example(report), next.with);
-    paper.block(0, &more, Ink::Quiet);
+    layout.block(0, &more, Tone::Quiet);
     if let Some(help) = &report.guide.project.help {
-        paper.labelled(0, ("Stuck?", Ink::Quiet), 7, (help, Ink::Quiet));
+        layout.labelled(0, ("Stuck?", Tone::Quiet), 7, (help, Tone::Quiet));
     }
 }
 
 /// Where the check says met and the person still cannot, this is not the end.
-fn beyond(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
+fn beyond(layout: &mut TextLayout<'_>, report: &Report, next: &NextCommands) {
     let hidden = |one: &&RequirementResult| {
         report.requirement(one).is_some_and(|requirement| limitations(requirement, &one.finding, report.shell).is_some())
     };
     if let Some(one) = report.counting().find(hidden).and_then(|one| report.requirement(one)) {
-        paper.gap();
-        paper.block(0, "Does something still not work when you type it? This shows what no check can see:", Ink::Quiet);
-        paper.copyable(2, &format!("setup-ready explain {}{}", one.id, next.with));
+        layout.gap();
+        layout.block(0, "Does something still not work when you type it? This shows what no check can see:", Tone::Quiet);
+        layout.copyable(2, &format!("setup-ready explain {}{}", one.id, next.with));
     }
 }
 
 /// For which roles it speaks, where none was chosen.
-fn by_role(paper: &mut Paper<'_>, report: &Report) {
+fn by_role(layout: &mut TextLayout<'_>, report: &Report) {
     let outcomes = report.outcomes_by_role();
     let with = |wanted: Outcome| {
         let ids = outcomes.iter().filter(|(_, outcome)| *outcome == wanted).filter_map(|(role, _)| report.guide.roles.get(*role));
@@ -105,7 +105,7 @@ fn by_role(paper: &mut Paper<'_>, report: &Report) {
         .map(|(ids, words)| format!("{words} {}", join_words(&ids, "and")))
         .collect();
     if !parts.is_empty() {
-        paper.block(0, &format!("For one role alone: {}.", parts.join("; ")), Ink::Body);
+        layout.block(0, &format!("For one role alone: {}.", parts.join("; ")), Tone::Body);
     }
 }
 
@@ -124,7 +124,7 @@ fn elsewhere(report: &Report) -> String {
 }
 
 /// What to type where something remains to be checked in another place.
-fn go_there(paper: &mut Paper<'_>, report: &Report) {
+fn go_there(layout: &mut TextLayout<'_>, report: &Report) {
     for one in report.other_places() {
         if let Some(told) = one.told {
             let when = told.started.as_ref().map(|when| format!(" (checked {when})")).unwrap_or_default();
@@ -135,13 +135,13 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
             } else {
                 format!("{} not as it should be", counted(open, "thing"))
             };
-            paper.gap();
-            paper.block(0, &format!("In {}{when}: {how}.", one.place.title), Ink::Body);
+            layout.gap();
+            layout.block(0, &format!("In {}{when}: {how}.", one.place.title), Tone::Body);
         }
         if one.remaining.is_empty() {
             continue;
         }
-        paper.gap();
+        layout.gap();
         let what = counted(one.remaining.len(), "thing");
         let intro = match &one.place.enter {
             Some(_) => format!(
@@ -152,40 +152,40 @@ fn go_there(paper: &mut Paper<'_>, report: &Report) {
                 format!("The work goes on in {}, where {what} must be checked. In this project's folder there:", one.place.title)
             }
         };
-        paper.block(0, &intro, Ink::Body);
+        layout.block(0, &intro, Tone::Body);
         if let Some(enter) = &one.place.enter {
-            paper.copyable(2, enter);
+            layout.copyable(2, enter);
         }
         let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
-        paper.copyable(2, &format!("setup-ready preflight{}", role.unwrap_or_default()));
-        get_it_there(paper, report);
+        layout.copyable(2, &format!("setup-ready preflight{}", role.unwrap_or_default()));
+        get_it_there(layout, report);
         let id = &one.place.id;
         let along = format!(
             "To have both in one result, write it there with --format json --output {id}.json, and add here: --with {id}={id}.json"
         );
-        paper.block(0, &along, Ink::Quiet);
+        layout.block(0, &along, Tone::Quiet);
     }
 }
 
 /// Another environment has programs of its own: how to get this one there, or what checks without it.
-fn get_it_there(paper: &mut Paper<'_>, report: &Report) {
+fn get_it_there(layout: &mut TextLayout<'_>, report: &Report) {
     // Other environments are Linux: inside Windows, in containers, on servers.
     let ways: Vec<&GetWay> = report.guide.project.get.iter().filter(|way| way.fits(Some(Os::Linux))).collect();
     if ways.is_empty() {
         let without =
             "If setup-ready is not installed there, write a script here that checks without it, and run it there with sh:";
-        paper.block(0, without, Ink::Body);
-        paper.copyable(2, "setup-ready render sh --output check.sh");
+        layout.block(0, without, Tone::Body);
+        layout.copyable(2, "setup-ready render sh --output check.sh");
         return;
     }
-    paper.block(0, "If setup-ready is not installed there, get it first:", Ink::Body);
+    layout.block(0, "If setup-ready is not installed there, get it first:", Tone::Body);
     for way in ways {
-        paper.copyable(2, &way.line);
+        layout.copyable(2, &way.line);
     }
 }
 
 /// How it came out, in a sentence or two.
-pub(crate) fn standing(paper: &mut Paper<'_>, report: &Report) {
+pub(crate) fn standing(layout: &mut TextLayout<'_>, report: &Report) {
     let needed = report.counting().filter(|one| level(report, one) == Level::Must);
     let needed: Vec<&RequirementResult> = needed.filter(|one| one.finding.verdict() != Verdict::Skipped).collect();
     let count = |verdict: Verdict| needed.iter().filter(|one| one.finding.verdict() == verdict).count();
@@ -227,20 +227,20 @@ pub(crate) fn standing(paper: &mut Paper<'_>, report: &Report) {
         1 => " One thing to do.".to_owned(),
         several => format!(" {several} things to do."),
     };
-    let (word, ink, text) = match report.outcome() {
-        Outcome::Ready => ("READY", Ink::Good, format!("{all}{besides}")),
-        Outcome::NotReady => ("NOT READY", Ink::Loud, format!("Of {total}, {}.{besides}{todo}", join_words(&parts, "and"))),
-        Outcome::ReadyHere => ("READY HERE", Ink::Unsure, format!("{all}{besides} {}", elsewhere(report))),
-        Outcome::ReadyInPart => ("READY IN PART", Ink::Unsure, format!("{all}{others}{besides}")),
+    let (word, tone, text) = match report.outcome() {
+        Outcome::Ready => ("READY", Tone::Good, format!("{all}{besides}")),
+        Outcome::NotReady => ("NOT READY", Tone::Loud, format!("Of {total}, {}.{besides}{todo}", join_words(&parts, "and"))),
+        Outcome::ReadyHere => ("READY HERE", Tone::Unsure, format!("{all}{besides} {}", elsewhere(report))),
+        Outcome::ReadyInPart => ("READY IN PART", Tone::Unsure, format!("{all}{others}{besides}")),
         Outcome::Undecided => (
             "UNDECIDED",
-            Ink::Unsure,
+            Tone::Unsure,
             format!("Of {total}, {}; nothing is known to be missing.{besides}{todo}", join_words(&parts, "and")),
         ),
     };
     if report.frame.interrupted {
-        paper.block(0, "This was interrupted: what was not known by then is shown as unknown.", Ink::Unsure);
+        layout.block(0, "This was interrupted: what was not known by then is shown as unknown.", Tone::Unsure);
     }
-    paper.labelled(0, (word, ink), word.len() + 2, (&text, Ink::Body));
-    by_role(paper, report);
+    layout.labelled(0, (word, tone), word.len() + 2, (&text, Tone::Body));
+    by_role(layout, report);
 }

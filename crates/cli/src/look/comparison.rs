@@ -1,7 +1,7 @@
 //! Machines beside each other: what differs first, with the facts that decide it.
 
 use super::report::verdict_word;
-use super::{Detail, Ink, Paper};
+use super::{Detail, TextLayout, Tone};
 use setup_ready_core::compare::{Comparison, Difference, Group, Spread};
 use setup_ready_core::guide::Level;
 use setup_ready_core::text::join_words;
@@ -11,26 +11,26 @@ const MOST_NAMED: usize = 6;
 /// So many reasons are told; more are counted.
 const MOST_REASONS: usize = 4;
 
-pub(crate) fn draw(paper: &mut Paper<'_>, found: &Comparison) {
-    let ink = if found.differences.is_empty() { Ink::Good } else { Ink::Loud };
-    if paper.look().detail != Detail::Quiet {
+pub(crate) fn draw(layout: &mut TextLayout<'_>, found: &Comparison) {
+    let tone = if found.differences.is_empty() { Tone::Good } else { Tone::Loud };
+    if layout.look().detail != Detail::Quiet {
         for one in &found.differences {
-            difference(paper, found, one);
+            difference(layout, found, one);
         }
         if !found.alike.is_empty() {
-            paper.heading("The same everywhere, for different reasons");
+            layout.heading("The same everywhere, for different reasons");
         }
         for one in &found.alike {
-            paper.gap();
-            paper.block(2, &titled(&one.title, &one.id, one.level), Ink::Strong);
-            group(paper, found, &one.group);
+            layout.gap();
+            layout.block(2, &titled(&one.title, &one.id, one.level), Tone::Strong);
+            group(layout, found, &one.group);
         }
-        spreads(paper, found, ("Met everywhere, with another version or size", &found.within));
-        spreads(paper, found, ("The machines themselves", &found.machines));
-        unchecked(paper, found);
-        paper.gap();
+        spreads(layout, found, ("Met everywhere, with another version or size", &found.within));
+        spreads(layout, found, ("The machines themselves", &found.machines));
+        unchecked(layout, found);
+        layout.gap();
     }
-    paper.block(0, &found.summary(), ink);
+    layout.block(0, &found.summary(), tone);
 }
 
 fn name(found: &Comparison, side: usize) -> &str {
@@ -38,8 +38,8 @@ fn name(found: &Comparison, side: usize) -> &str {
 }
 
 /// The widest of these names, with room behind it, and at most half a line.
-fn column<'n>(paper: &Paper<'_>, names: impl Iterator<Item = &'n str>) -> usize {
-    (names.map(|name| name.chars().count()).max().unwrap_or(0) + 2).min(paper.look().width / 2)
+fn column<'n>(layout: &TextLayout<'_>, names: impl Iterator<Item = &'n str>) -> usize {
+    (names.map(|name| name.chars().count()).max().unwrap_or(0) + 2).min(layout.look().width / 2)
 }
 
 /// What it is called, and whether one can go without.
@@ -58,55 +58,55 @@ fn named(found: &Comparison, sides: &[usize]) -> String {
 }
 
 /// Who came to it, and why.
-fn group(paper: &mut Paper<'_>, found: &Comparison, group: &Group) {
-    let (word, ink) = verdict_word(group.verdict);
+fn group(layout: &mut TextLayout<'_>, found: &Comparison, group: &Group) {
+    let (word, tone) = verdict_word(group.verdict);
     let causes = group.causes();
     let causes = if causes.is_empty() { String::new() } else { format!(" ({})", causes.join(", ")) };
-    paper.labelled(2, (word, ink), 10, (&format!("{}{causes}", named(found, &group.sides)), Ink::Body));
+    layout.labelled(2, (word, tone), 10, (&format!("{}{causes}", named(found, &group.sides)), Tone::Body));
     let reasons = group.told().count();
     for reason in group.told().take(MOST_REASONS) {
         let whose = if reasons > 1 { format!("{}: ", named(found, &reason.sides)) } else { String::new() };
         let of = reason.said_of.map_or_else(String::new, |side| format!("on {}: ", name(found, side)));
-        paper.block(12, &format!("{whose}{of}{}", reason.message), Ink::Body);
+        layout.block(12, &format!("{whose}{of}{}", reason.message), Tone::Body);
     }
     match reasons.saturating_sub(MOST_REASONS) {
         0 => {}
-        1 => paper.block(12, "and 1 more reason", Ink::Quiet),
-        more => paper.block(12, &format!("and {more} more reasons"), Ink::Quiet),
+        1 => layout.block(12, "and 1 more reason", Tone::Quiet),
+        more => layout.block(12, &format!("and {more} more reasons"), Tone::Quiet),
     }
 }
 
-fn difference(paper: &mut Paper<'_>, found: &Comparison, one: &Difference) {
-    paper.heading(&titled(&one.title, &one.id, one.level));
+fn difference(layout: &mut TextLayout<'_>, found: &Comparison, one: &Difference) {
+    layout.heading(&titled(&one.title, &one.id, one.level));
     for one in &one.groups {
-        group(paper, found, one);
+        group(layout, found, one);
     }
     let (usual, odd) = one.between;
     let names = [name(found, usual), name(found, odd)];
-    let column = column(paper, names.into_iter());
+    let column = column(layout, names.into_iter());
     if !one.deciding.is_empty() {
         let title = match (one.certain, one.deciding.len()) {
             (true, 1) => "decided by this alone:",
             (true, _) => "decided by these together:",
             (false, _) => "in what was seen, this differs:",
         };
-        paper.gap();
-        paper.block(4, title, Ink::Quiet);
+        layout.gap();
+        layout.block(4, title, Tone::Quiet);
     }
     for fact in &one.deciding {
-        paper.block(4, &fact.asked, Ink::Strong);
+        layout.block(4, &fact.asked, Tone::Strong);
         for (name, saw) in names.into_iter().zip([&fact.usual, &fact.odd]) {
-            paper.labelled(6, (name, Ink::Quiet), column, (saw.as_deref().unwrap_or("not asked"), Ink::Body));
+            layout.labelled(6, (name, Tone::Quiet), column, (saw.as_deref().unwrap_or("not asked"), Tone::Body));
         }
     }
 }
 
-fn spreads(paper: &mut Paper<'_>, found: &Comparison, (title, all): (&str, &[Spread])) {
+fn spreads(layout: &mut TextLayout<'_>, found: &Comparison, (title, all): (&str, &[Spread])) {
     if all.is_empty() {
         return;
     }
-    paper.heading(title);
-    let column = column(paper, all.iter().map(|one| one.what.as_str()));
+    layout.heading(title);
+    let column = column(layout, all.iter().map(|one| one.what.as_str()));
     for one in all {
         // Who has the same stands together.
         let mut values: Vec<(&str, Vec<&str>)> = Vec::new();
@@ -124,15 +124,15 @@ fn spreads(paper: &mut Paper<'_>, found: &Comparison, (title, all): (&str, &[Spr
                 format!("{value} on {shown}")
             })
             .collect();
-        paper.labelled(2, (&one.what, Ink::Strong), column, (&text.join("; "), Ink::Body));
+        layout.labelled(2, (&one.what, Tone::Strong), column, (&text.join("; "), Tone::Body));
     }
 }
 
-fn unchecked(paper: &mut Paper<'_>, found: &Comparison) {
+fn unchecked(layout: &mut TextLayout<'_>, found: &Comparison) {
     if found.unchecked.is_empty() {
         return;
     }
-    paper.heading("Checked on some only");
+    layout.heading("Checked on some only");
     let names: Vec<&str> = found.unchecked.iter().map(|one| one.what.as_str()).collect();
-    paper.block(2, &join_words(&names, "and"), Ink::Body);
+    layout.block(2, &join_words(&names, "and"), Tone::Body);
 }

@@ -1,6 +1,6 @@
 //! How one thing to do is laid out, wherever it stands: commands to copy, a line to add, why this one, what to mind.
 
-use super::{Ink, Paper};
+use super::{TextLayout, Tone};
 use setup_ready_core::fix::Fix;
 use setup_ready_core::guide::{Edit, GuideFix};
 
@@ -44,21 +44,21 @@ impl Doing<'_> {
     }
 
     /// Lays it out under its words; commands stand `further` in.
-    pub(crate) fn draw(&self, paper: &mut Paper<'_>, indent: usize, further: usize) {
-        self.run.iter().for_each(|command| paper.copyable(indent + further, command));
+    pub(crate) fn draw(&self, layout: &mut TextLayout<'_>, indent: usize, further: usize) {
+        self.run.iter().for_each(|command| layout.copyable(indent + further, command));
         if let Some(edit) = self.edit {
-            paper.block(indent, &edit.task(), Ink::Body);
-            edit.append.lines().for_each(|line| paper.copyable(indent + further, line));
+            layout.block(indent, &edit.task(), Tone::Body);
+            edit.append.lines().for_each(|line| layout.copyable(indent + further, line));
         }
         if let Some(choice) = self.choice {
-            paper.block(indent, choice, Ink::Quiet);
+            layout.block(indent, choice, Tone::Quiet);
         }
         if let Some(caution) = self.caution {
-            paper.labelled(indent, ("Mind:", Ink::Unsure), 6, (caution, Ink::Body));
+            layout.labelled(indent, ("Mind:", Tone::Unsure), 6, (caution, Tone::Body));
         }
         if let Some(other) = self.otherwise {
-            paper.block(indent, &format!("The next way: {}", other.say), Ink::Body);
-            Self::from(other).draw(paper, indent, further);
+            layout.block(indent, &format!("The next way: {}", other.say), Tone::Body);
+            Self::from(other).draw(layout, indent, further);
         }
     }
 }

@@ -1,6 +1,6 @@
 //! Failures, and the mistakes in a guide with their places.
 
-use super::{Colour, Ink, Look, Paper};
+use super::{Colour, OutputStyle, TextLayout, Tone};
 use crate::exit::Failure;
 use annotate_snippets::renderer::DecorStyle;
 use annotate_snippets::{AnnotationKind, Level, Renderer, Snippet};
@@ -14,28 +14,28 @@ use std::ops::Range;
 const MOST_SHOWN: usize = 20;
 
 /// Shows a failure on standard error.
-pub(crate) fn show(failure: &Failure, look: &Look) {
-    let mut paper = Paper::for_errors(look);
+pub(crate) fn show(failure: &Failure, look: &OutputStyle) {
+    let mut layout = TextLayout::for_errors(look);
     if let Failure::Load(LoadError::Mistakes { path, text, mistakes }) = failure {
         let path = path.display().to_string();
         for (index, problem) in mistakes.iter().take(MOST_SHOWN).enumerate() {
             let number = format!("mistake {} of {}", index + 1, mistakes.count());
             let marked =
-                Marked { span: problem.span.clone(), message: &problem.message, hint: problem.note.as_deref(), ink: Ink::Loud };
+                Marked { span: problem.span.clone(), message: &problem.message, hint: problem.note.as_deref(), tone: Tone::Loud };
             let drawn = excerpt(&marked, &number, (&path, text), (look, look.error_color));
-            paper.ready_made(&drawn);
-            paper.gap();
-            paper.gap();
+            layout.ready_made(&drawn);
+            layout.gap();
+            layout.gap();
         }
         if let Some(more) = mistakes.count().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
-            paper.block(0, &format!("... and {more} more."), Ink::Quiet);
+            layout.block(0, &format!("... and {more} more."), Tone::Quiet);
         }
     }
-    paper.block(0, &format!("setup-ready: {failure}"), Ink::Loud);
+    layout.block(0, &format!("setup-ready: {failure}"), Tone::Loud);
     for line in next_steps(failure) {
-        paper.block(2, &line, Ink::Body);
+        layout.block(2, &line, Tone::Body);
     }
-    let _ = std::io::stderr().write_all(paper.into_text().as_bytes());
+    let _ = std::io::stderr().write_all(layout.into_text().as_bytes());
 }
 
 fn next_steps(failure: &Failure) -> Vec<String> {
@@ -77,14 +77,19 @@ pub(crate) struct Marked<'m> {
     /// What would be right.
     pub(crate) hint: Option<&'m str>,
     /// How loudly it is said.
-    pub(crate) ink: Ink,
+    pub(crate) tone: Tone,
 }
 
 /// What is said of a place, with the place. The excerpt is a few lines at most, each cut to a readable length.
-pub(crate) fn excerpt(problem: &Marked<'_>, number: &str, (path, text): (&str, &str), (look, color): (&Look, Colour)) -> String {
+pub(crate) fn excerpt(
+    problem: &Marked<'_>,
+    number: &str,
+    (path, text): (&str, &str),
+    (look, color): (&OutputStyle, Colour),
+) -> String {
     let renderer = if color == Colour::On {
         // The same inks as everywhere.
-        Renderer::styled().error(problem.ink.style()).help(Ink::Strong.style()).line_num(Ink::Quiet.style())
+        Renderer::styled().error(problem.tone.style()).help(Tone::Strong.style()).line_num(Tone::Quiet.style())
     } else {
         Renderer::plain()
     };

@@ -2,20 +2,20 @@
 
 pub(crate) mod closing;
 pub(crate) mod comparison;
-pub(crate) mod desk;
 pub(crate) mod doing;
 pub(crate) mod failure;
-pub(crate) mod news;
+pub(crate) mod maintainer;
 mod opening;
-mod paper;
 pub(crate) mod plan;
 pub(crate) mod progress;
 pub(crate) mod rehearsal;
 pub(crate) mod report;
+pub(crate) mod report_diff;
 pub(crate) mod survey;
+mod text_layout;
 pub(crate) mod wording;
 
-pub(crate) use paper::{Ink, Paper};
+pub(crate) use text_layout::{TextLayout, Tone};
 
 use crate::arguments::{Color, Shown};
 use std::io::IsTerminal;
@@ -42,7 +42,7 @@ pub(crate) enum Colour {
 
 /// How things look.
 #[derive(Debug, Clone)]
-pub(crate) struct Look {
+pub(crate) struct OutputStyle {
     /// The result goes to a terminal, where its end is seen first.
     pub(crate) terminal: bool,
     /// Columns to use.
@@ -62,7 +62,7 @@ pub(crate) struct Look {
 /// The narrowest and widest lines: below, words would be torn; above, the eye loses the line.
 const WIDTHS: std::ops::RangeInclusive<usize> = 32..=120;
 
-impl Look {
+impl OutputStyle {
     /// What the terminal, the environment and the arguments say.
     pub(crate) fn detect(shown: &Shown) -> Self {
         let (out, error) = (std::io::stdout().is_terminal(), std::io::stderr().is_terminal());

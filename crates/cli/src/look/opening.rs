@@ -1,11 +1,11 @@
 //! What a report is about; in a file or a pipe, where it is read from the top, also how it came out.
 
-use super::{Ink, Paper, closing};
+use super::{TextLayout, Tone, closing};
 use setup_ready_core::observation::Surroundings;
 use setup_ready_core::report::{MachineSource, Report};
 use setup_ready_core::text::join_words;
 
-pub(super) fn draw(paper: &mut Paper<'_>, report: &Report) {
+pub(super) fn draw(layout: &mut TextLayout<'_>, report: &Report) {
     let project = &report.guide.project;
     let role = report.role.and_then(|role| report.guide.roles.get(role));
     let whom = match role {
@@ -13,11 +13,11 @@ pub(super) fn draw(paper: &mut Paper<'_>, report: &Report) {
         None if report.guide.roles.is_empty() => String::new(),
         None => ", for every role".to_owned(),
     };
-    paper.block(0, &format!("Is this machine ready for {}{whom}?", project.name), Ink::Strong);
-    paper.block(0, &machine(report), Ink::Quiet);
-    if !paper.look().terminal {
-        paper.gap();
-        closing::standing(paper, report);
+    layout.block(0, &format!("Is this machine ready for {}{whom}?", project.name), Tone::Strong);
+    layout.block(0, &machine(report), Tone::Quiet);
+    if !layout.look().terminal {
+        layout.gap();
+        closing::standing(layout, report);
     }
 }
 

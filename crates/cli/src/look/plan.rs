@@ -1,7 +1,7 @@
 //! The plan as text.
 
 use super::doing::Doing;
-use super::{Ink, Paper};
+use super::{TextLayout, Tone};
 use setup_ready_core::guide::{Requirement, Subject};
 use setup_ready_core::plan::Step;
 use setup_ready_core::report::Report;
@@ -11,24 +11,24 @@ use setup_ready_core::text::{Size, capitalised, join_words};
 const MOST_SETTLED: usize = 8;
 
 /// Lays out the plan; nothing where there is nothing to do.
-pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report) {
+pub(crate) fn draw(layout: &mut TextLayout<'_>, report: &Report) {
     let plan = &report.plan;
     if plan.steps.is_empty() {
         return;
     }
-    paper.heading("What to do");
+    layout.heading("What to do");
     for (index, step) in plan.steps.iter().enumerate() {
         if index > 0 {
-            paper.gap();
+            layout.gap();
         }
         // What was to be minded just before need not be read again.
         let said = index
             .checked_sub(1)
             .and_then(|before| plan.steps.get(before))
             .is_some_and(|before| before.fix.caution == step.fix.caution);
-        draw_step(paper, report, index + 1, (step, said));
+        draw_step(layout, report, index + 1, (step, said));
     }
-    request(paper, report);
+    request(layout, report);
     let mut costs = Vec::new();
     if plan.download_bytes > 0 {
         costs.push(format!("{} to download", Size(plan.download_bytes)));
@@ -42,13 +42,13 @@ pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report) {
             1 => ", and one step of unknown length".to_owned(),
             several => format!(", and {several} steps of unknown length"),
         };
-        paper.gap();
-        paper.block(2, &format!("In all: {}{unknown}.", costs.join(", ")), Ink::Quiet);
+        layout.gap();
+        layout.block(2, &format!("In all: {}{unknown}.", costs.join(", ")), Tone::Quiet);
     }
 }
 
-fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said): (&Step, bool)) {
-    let narrow = paper.look().is_narrow();
+fn draw_step(layout: &mut TextLayout<'_>, report: &Report, number: usize, (step, said): (&Step, bool)) {
+    let narrow = layout.look().is_narrow();
     // A column for all: as wide as the last number, its point and a space.
     let column = report.plan.steps.len().to_string().len() + 2;
     let (indent, column) = if narrow { (0, column) } else { (2, column.max(4)) };
@@ -65,17 +65,17 @@ fn draw_step(paper: &mut Paper<'_>, report: &Report, number: usize, (step, said)
     let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
     let whom = titles(report, step).map(|titles| format!("{titles}: ")).unwrap_or_default();
     let text = format!("{whom}{}{marks}", step.fix.say);
-    paper.labelled(indent, (&format!("{number}."), Ink::Strong), column, (&text, Ink::Body));
+    layout.labelled(indent, (&format!("{number}."), Tone::Strong), column, (&text, Tone::Body));
     let body = indent + column;
     let doing = if said { Doing::from(&step.fix).without_caution() } else { Doing::from(&step.fix) };
-    doing.draw(paper, body, if narrow { 0 } else { 4 });
+    doing.draw(layout, body, if narrow { 0 } else { 4 });
     if let Some(sign) = report.success_check(step) {
-        paper.block(body, &sign, Ink::Quiet);
+        layout.block(body, &sign, Tone::Quiet);
     }
 }
 
 /// All that only somebody else can do, as one text to send.
-fn request(paper: &mut Paper<'_>, report: &Report) {
+fn request(layout: &mut TextLayout<'_>, report: &Report) {
     if report.request.is_empty() {
         return;
     }
@@ -89,16 +89,16 @@ fn request(paper: &mut Paper<'_>, report: &Report) {
         .collect();
     let (steps, need) = if asked.len() == 1 { ("Step", "needs") } else { ("Steps", "need") };
     let which = join_words(&asked, "and");
-    paper.gap();
+    layout.gap();
     let text = format!(
         "{steps} {which} {need} admin rights, which you do not seem to have here. If you know that you have them, do it yourself; else send \
          this to whoever looks after this machine, and go on with the other steps meanwhile:"
     );
-    paper.block(2, &text, Ink::Body);
-    paper.block(6, report.request.first().map_or("", String::as_str), Ink::Body);
+    layout.block(2, &text, Tone::Body);
+    layout.block(6, report.request.first().map_or("", String::as_str), Tone::Body);
     for step in report.plan.steps.iter().filter(|step| step.fix.admin) {
-        paper.labelled(6, ("-", Ink::Body), 2, (&step.fix.say, Ink::Body));
-        Doing::from(&step.fix).without_remarks().draw(paper, 8, 2);
+        layout.labelled(6, ("-", Tone::Body), 2, (&step.fix.say, Tone::Body));
+        Doing::from(&step.fix).without_remarks().draw(layout, 8, 2);
     }
 }
 

@@ -1,6 +1,6 @@
 //! What is being waited for, on standard error, while it is being waited for.
 
-use super::Look;
+use super::OutputStyle;
 use super::report::verdict_word;
 use build_setup_ready::Progress;
 use setup_ready_core::finding::{Finding, Verdict};
@@ -39,7 +39,7 @@ struct Seen {
 
 impl ProgressLine {
     /// Starts the line, or nothing where nothing may be shown.
-    pub(crate) fn start(look: &Look) -> Self {
+    pub(crate) fn start(look: &OutputStyle) -> Self {
         let (seen, done) = (Arc::new(Mutex::new(Seen::default())), Arc::new(AtomicBool::new(false)));
         let (shown, ended, width) = (Arc::clone(&seen), Arc::clone(&done), look.width);
         let thread = look.progress.then(|| std::thread::Builder::new().spawn(move || draw(&shown, &ended, width)).ok()).flatten();

@@ -2,7 +2,7 @@
 
 use super::report::verdict_word;
 use super::wording::counted;
-use super::{Detail, Ink, Look, Paper};
+use super::{Detail, OutputStyle, TextLayout, Tone};
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::Guide;
 use setup_ready_core::observation::Os;
@@ -30,7 +30,7 @@ pub(crate) struct Counting {
 }
 
 impl Counting {
-    pub(crate) fn start(look: &Look, all: usize) -> Self {
+    pub(crate) fn start(look: &OutputStyle, all: usize) -> Self {
         Self { began: Instant::now(), all, shown: look.progress }
     }
 
@@ -50,54 +50,54 @@ impl Drop for Counting {
 }
 
 /// The guide on described machines.
-pub(crate) fn machines(paper: &mut Paper<'_>, matrix: &Matrix, summary: &str) {
-    let ink = if matrix.differences() == 0 { Ink::Good } else { Ink::Loud };
-    if paper.look().detail == Detail::Quiet {
-        paper.block(0, summary, ink);
+pub(crate) fn machines(layout: &mut TextLayout<'_>, matrix: &Matrix, summary: &str) {
+    let tone = if matrix.differences() == 0 { Tone::Good } else { Tone::Loud };
+    if layout.look().detail == Detail::Quiet {
+        layout.block(0, summary, tone);
         return;
     }
-    paper.block(
+    layout.block(
         0,
         &format!("The guide of {} on {}", matrix.guide.project.name, counted(matrix.performances.len(), "machine")),
-        Ink::Heading,
+        Tone::Heading,
     );
-    paper.gap();
+    layout.gap();
     for (number, one) in matrix.performances.iter().enumerate() {
         let stands = match (one.expects, one.differences.len()) {
             (false, _) => "expects nothing".to_owned(),
             (true, 0) => "as expected".to_owned(),
             (true, several) => counted(several, "difference"),
         };
-        let ink = if one.differences.is_empty() { Ink::Body } else { Ink::Loud };
-        paper.labelled(2, (&(number + 1).to_string(), Ink::Strong), 4, (&format!("{}: {stands}", one.machine), ink));
+        let tone = if one.differences.is_empty() { Tone::Body } else { Tone::Loud };
+        layout.labelled(2, (&(number + 1).to_string(), Tone::Strong), 4, (&format!("{}: {stands}", one.machine), tone));
     }
     for one in matrix.performances.iter().filter(|one| !one.differences.is_empty()) {
-        paper.heading(&format!("Not as {} expects", one.machine));
+        layout.heading(&format!("Not as {} expects", one.machine));
         for text in one.differences.iter().take(MOST_SHOWN) {
-            paper.labelled(2, ("-", Ink::Loud), 2, (text, Ink::Body));
+            layout.labelled(2, ("-", Tone::Loud), 2, (text, Tone::Body));
         }
         if let Some(more) = one.differences.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
-            paper.block(4, &format!("and {more} more"), Ink::Quiet);
+            layout.block(4, &format!("and {more} more"), Tone::Quiet);
         }
     }
-    table(paper, matrix);
-    reasons(paper, matrix);
-    paper.gap();
-    paper.block(0, summary, ink);
+    table(layout, matrix);
+    reasons(layout, matrix);
+    layout.gap();
+    layout.block(0, summary, tone);
 }
 
 /// A line for each requirement, a column for each machine, as many beside each other as fit.
-fn table(paper: &mut Paper<'_>, matrix: &Matrix) {
+fn table(layout: &mut TextLayout<'_>, matrix: &Matrix) {
     let guide = &matrix.guide;
     let name = guide.requirements.iter().map(|one| one.id.chars().count()).max().unwrap_or(0).min(WIDEST_NAME) + 1;
     // The last column needs no room behind it.
-    let fit = ((paper.look().width + 1).saturating_sub(name) / CELL).max(1);
+    let fit = ((layout.look().width + 1).saturating_sub(name) / CELL).max(1);
     let numbers: Vec<usize> = (0..matrix.performances.len()).collect();
     for columns in numbers.chunks(fit) {
-        paper.gap();
+        layout.gap();
         let head: Vec<String> = columns.iter().map(|number| format!("{:<1$}", number + 1, CELL - 1)).collect();
         let head = head.join(" ");
-        paper.ready_made(&format!("{:name$}{}\n", "", paper.painted(head.trim_end(), Ink::Strong)));
+        layout.ready_made(&format!("{:name$}{}\n", "", layout.painted(head.trim_end(), Tone::Strong)));
         for (index, requirement) in guide.requirements.iter().enumerate() {
             let mut line = format!("{:name$}", shortened(&requirement.id, WIDEST_NAME));
             for number in columns {
@@ -106,15 +106,15 @@ fn table(paper: &mut Paper<'_>, matrix: &Matrix) {
                     .get(*number)
                     .and_then(|one| one.report.settled_at(index))
                     .map(|one| one.finding.verdict());
-                let (word, ink) = match verdict {
-                    None | Some(Verdict::Skipped) => ("-", Ink::Quiet),
+                let (word, tone) = match verdict {
+                    None | Some(Verdict::Skipped) => ("-", Tone::Quiet),
                     Some(verdict) => verdict_word(verdict),
                 };
                 let pad = " ".repeat(CELL.saturating_sub(word.len()));
-                line.push_str(&paper.painted(word, ink));
+                line.push_str(&layout.painted(word, tone));
                 line.push_str(&pad);
             }
-            paper.ready_made(&format!("{}\n", line.trim_end()));
+            layout.ready_made(&format!("{}\n", line.trim_end()));
         }
     }
 }
@@ -124,8 +124,8 @@ fn shortened(text: &str, most: usize) -> String {
 }
 
 /// Why what is not met is not, a line for each requirement.
-fn reasons(paper: &mut Paper<'_>, matrix: &Matrix) {
-    paper.heading("What is not met, or unknown, and why");
+fn reasons(layout: &mut TextLayout<'_>, matrix: &Matrix) {
+    layout.heading("What is not met, or unknown, and why");
     let name = matrix.guide.requirements.iter().map(|one| one.id.chars().count()).max().unwrap_or(0).min(WIDEST_NAME) + 2;
     for (index, requirement) in matrix.guide.requirements.iter().enumerate() {
         let mut by_cause: BTreeMap<&str, Vec<String>> = BTreeMap::new();
@@ -139,71 +139,71 @@ fn reasons(paper: &mut Paper<'_>, matrix: &Matrix) {
             continue;
         }
         let parts: Vec<String> = by_cause.iter().map(|(cause, on)| format!("{cause} on {}", join_words(on, "and"))).collect();
-        paper.labelled(2, (&shortened(&requirement.id, WIDEST_NAME), Ink::Strong), name, (&parts.join("; "), Ink::Body));
+        layout.labelled(2, (&shortened(&requirement.id, WIDEST_NAME), Tone::Strong), name, (&parts.join("; "), Tone::Body));
     }
 }
 
 /// The ways to fail: those that end in nothing first, those that are cured only counted, unless all was asked for.
-pub(crate) fn failures(paper: &mut Paper<'_>, guide: &Guide, ways: &Ways) {
+pub(crate) fn failures(layout: &mut TextLayout<'_>, guide: &Guide, ways: &Ways) {
     let left = ways.count(End::Nothing);
-    let ink = if left == 0 { Ink::Good } else { Ink::Loud };
-    if paper.look().detail == Detail::Quiet {
-        paper.block(0, &ways.summary(), ink);
+    let tone = if left == 0 { Tone::Good } else { Tone::Loud };
+    if layout.look().detail == Detail::Quiet {
+        layout.block(0, &ways.summary(), tone);
         return;
     }
     let id = |index: usize| guide.requirements.get(index).map_or("", |one| one.id.as_str());
     if left > 0 {
-        paper.heading(&format!("{left} end in nothing to do"));
+        layout.heading(&format!("{left} end in nothing to do"));
         for way in ways.ways.iter().filter(|way| way.end == End::Nothing).take(MOST_SHOWN) {
-            paper.labelled(
+            layout.labelled(
                 2,
-                (id(way.requirement), Ink::Loud),
+                (id(way.requirement), Tone::Loud),
                 4,
-                (&format!("on {}: {}", way.system.name(), way.cause.word()), Ink::Body),
+                (&format!("on {}: {}", way.system.name(), way.cause.word()), Tone::Body),
             );
-            paper.labelled(4, ("reads", Ink::Quiet), 8, (&way.message, Ink::Body));
+            layout.labelled(4, ("reads", Tone::Quiet), 8, (&way.message, Tone::Body));
             let say = way.fix.as_ref().map_or("nothing", |fix| fix.say.as_str());
-            paper.labelled(4, ("told", Ink::Quiet), 8, (say, Ink::Body));
-            paper.gap();
+            layout.labelled(4, ("told", Tone::Quiet), 8, (say, Tone::Body));
+            layout.gap();
         }
-        paper.block(
+        layout.block(
             2,
             "Say in the guide what to do there: `packages` for that system's manager, a `fix` with `say` or `run`, or `docs` with a page.",
-            Ink::Body,
+            Tone::Body,
         );
     }
-    let all = paper.look().detail == Detail::Verbose;
+    let all = layout.look().detail == Detail::Verbose;
     for end in [End::Words, End::Command, End::Cure] {
         let of_end: Vec<&Way> = ways.ways.iter().filter(|way| way.end == end).collect();
         if of_end.is_empty() || (end == End::Cure && !all) {
             continue;
         }
-        paper.heading(&format!("{} {} {}", of_end.len(), if of_end.len() == 1 { "ends" } else { "end" }, end.means()));
-        grouped(paper, &of_end, &id);
+        layout.heading(&format!("{} {} {}", of_end.len(), if of_end.len() == 1 { "ends" } else { "end" }, end.means()));
+        grouped(layout, &of_end, &id);
     }
     if !ways.untried.is_empty() {
-        paper.heading(&format!("{} could not be tried", ways.untried.len()));
+        layout.heading(&format!("{} could not be tried", ways.untried.len()));
         for one in ways.untried.iter().take(MOST_SHOWN) {
-            paper.labelled(
+            layout.labelled(
                 2,
-                (id(one.requirement), Ink::Unsure),
+                (id(one.requirement), Tone::Unsure),
                 4,
-                (&format!("on {}: {}", one.system.name(), one.reason), Ink::Body),
+                (&format!("on {}: {}", one.system.name(), one.reason), Tone::Body),
             );
         }
         if let Some(more) = ways.untried.len().checked_sub(MOST_SHOWN).filter(|more| *more > 0) {
-            paper.block(4, &format!("and {more} more"), Ink::Quiet);
+            layout.block(4, &format!("and {more} more"), Tone::Quiet);
         }
     }
-    paper.gap();
-    paper.block(0, &ways.summary(), ink);
+    layout.gap();
+    layout.block(0, &ways.summary(), tone);
     if !all && ways.count(End::Cure) > 0 {
-        paper.block(0, "Those that are cured too: setup-ready rehearse --failures --verbose", Ink::Quiet);
+        layout.block(0, "Those that are cured too: setup-ready rehearse --failures --verbose", Tone::Quiet);
     }
 }
 
 /// Ways with one cause together: which requirements, on which systems.
-fn grouped<'w>(paper: &mut Paper<'_>, ways: &[&'w Way], id: &dyn Fn(usize) -> &'w str) {
+fn grouped<'w>(layout: &mut TextLayout<'_>, ways: &[&'w Way], id: &dyn Fn(usize) -> &'w str) {
     let mut by_cause: BTreeMap<setup_ready_core::cause::Cause, Vec<&Way>> = BTreeMap::new();
     for way in ways {
         by_cause.entry(way.cause).or_default().push(way);
@@ -235,25 +235,25 @@ fn grouped<'w>(paper: &mut Paper<'_>, ways: &[&'w Way], id: &dyn Fn(usize) -> &'
                 format!("{} (on {on})", names.join(", "))
             })
             .collect();
-        paper.labelled(2, (cause.word(), Ink::Strong), column, (&parts.join("; "), Ink::Body));
+        layout.labelled(2, (cause.word(), Tone::Strong), column, (&parts.join("; "), Tone::Body));
     }
 }
 
 /// How `[expect]` of machines differs, as lines that go and lines that come.
-pub(crate) fn expectations(paper: &mut Paper<'_>, new: &[(PathBuf, NewExpectation)], (written, of): (bool, usize)) {
-    if paper.look().detail != Detail::Quiet {
+pub(crate) fn expectations(layout: &mut TextLayout<'_>, new: &[(PathBuf, NewExpectation)], (written, of): (bool, usize)) {
+    if layout.look().detail != Detail::Quiet {
         for (path, one) in new {
-            paper.gap();
-            paper.block(0, &format!("{}, [expect]:", path.display()), Ink::Strong);
+            layout.gap();
+            layout.block(0, &format!("{}, [expect]:", path.display()), Tone::Strong);
             for change in &one.changes {
-                for (sign, line, ink) in [("-", &change.before, Ink::Loud), ("+", &change.after, Ink::Strong)] {
+                for (sign, line, tone) in [("-", &change.before, Tone::Loud), ("+", &change.after, Tone::Strong)] {
                     if let Some(line) = line {
-                        paper.labelled(2, (sign, ink), 2, (line, Ink::Body));
+                        layout.labelled(2, (sign, tone), 2, (line, Tone::Body));
                     }
                 }
             }
         }
-        paper.gap();
+        layout.gap();
     }
     let changes: usize = new.iter().map(|(_, one)| one.changes.len()).sum();
     let text = match (new.is_empty(), written) {
@@ -265,5 +265,5 @@ pub(crate) fn expectations(paper: &mut Paper<'_>, new: &[(PathBuf, NewExpectatio
             counted(new.len(), "file")
         ),
     };
-    paper.block(0, &text, if new.is_empty() || written { Ink::Good } else { Ink::Loud });
+    layout.block(0, &text, if new.is_empty() || written { Tone::Good } else { Tone::Loud });
 }

@@ -3,7 +3,7 @@
 use super::closing::NextCommands;
 pub(crate) use super::wording::counted;
 use super::wording::level;
-use super::{Detail, Ink, Look, Paper, closing, opening, plan};
+use super::{Detail, OutputStyle, TextLayout, Tone, closing, opening, plan};
 use setup_ready_core::finding::{CommandReason, DiskTrouble, LeftOut, LibraryTrouble, Reason, ToolTrouble, Verdict};
 use setup_ready_core::guide::{Level, Requirement, Subject};
 use setup_ready_core::known::Answer;
@@ -20,28 +20,28 @@ const NAMES: usize = 30;
 const MOST_NAMED: usize = 6;
 
 /// Lays out a whole report. `next` is what to type next.
-pub(crate) fn draw(paper: &mut Paper<'_>, report: &Report, next: &NextCommands) {
-    if paper.look().detail != Detail::Quiet {
-        opening::draw(paper, report);
+pub(crate) fn draw(layout: &mut TextLayout<'_>, report: &Report, next: &NextCommands) {
+    if layout.look().detail != Detail::Quiet {
+        opening::draw(layout, report);
         let open: Vec<&RequirementResult> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
         for level in Level::ALL {
-            draw_level(paper, report, (level, &open));
+            draw_level(layout, report, (level, &open));
         }
-        rest(paper, report);
-        plan::draw(paper, report);
-        paper.gap();
+        rest(layout, report);
+        plan::draw(layout, report);
+        layout.gap();
     }
-    closing::draw(paper, report, next);
+    closing::draw(layout, report, next);
 }
 
 /// Lays out what is open of a report, and what is met of one of its stages.
-pub(crate) fn draw_open(paper: &mut Paper<'_>, report: &Report, stage: usize) {
+pub(crate) fn draw_open(layout: &mut TextLayout<'_>, report: &Report, stage: usize) {
     let open: Vec<&RequirementResult> = report.counting().filter(|one| !one.finding.verdict().is_fine()).collect();
     for level in Level::ALL {
-        draw_level(paper, report, (level, &open));
+        draw_level(layout, report, (level, &open));
     }
     let of_stage = |one: &&RequirementResult| report.requirement(one).is_some_and(|requirement| requirement.stage == stage);
-    met(paper, report, &report.counting().filter(of_stage).collect::<Vec<_>>());
+    met(layout, report, &report.counting().filter(of_stage).collect::<Vec<_>>());
 }
 
 fn title(report: &Report, one: &RequirementResult) -> String {
@@ -49,7 +49,7 @@ fn title(report: &Report, one: &RequirementResult) -> String {
 }
 
 /// What is open of one level: what is plainly missing in one block, then each of the others, then what nobody knows, then what only waits.
-fn draw_level(paper: &mut Paper<'_>, report: &Report, (of, open): (Level, &[&RequirementResult])) {
+fn draw_level(layout: &mut TextLayout<'_>, report: &Report, (of, open): (Level, &[&RequirementResult])) {
     let mine: Vec<&RequirementResult> = open.iter().copied().filter(|one| level(report, one) == of).collect();
     let with = |verdict: Verdict| mine.iter().copied().filter(move |one| one.finding.verdict() == verdict);
     let words = match of {
@@ -66,20 +66,20 @@ fn draw_level(paper: &mut Paper<'_>, report: &Report, (of, open): (Level, &[&Req
     if missing.len() + others.len() + unknown.len() + waiting.len() == 0 {
         return;
     }
-    paper.heading(&match (of, others.is_empty() && missing.is_empty()) {
+    layout.heading(&match (of, others.is_empty() && missing.is_empty()) {
         (Level::Must, false) => format!("{words}, and not met"),
         (Level::Must, true) => format!("{words}, and not known"),
         (Level::Should | Level::May, _) => words.to_owned(),
     });
     if !missing.is_empty() {
-        not_installed(paper, report, &missing);
+        not_installed(layout, report, &missing);
     }
     // What others wait for comes first.
     others.sort_by_key(|one| report.waiting_for(one).next().is_none());
     let mut told: HashSet<(&str, Size)> = HashSet::new();
     for one in others.into_iter().chain(unknown) {
         if shared_disk(one).is_none_or(|disk| told.insert(disk)) {
-            entry(paper, report, one);
+            entry(layout, report, one);
         }
     }
     if !waiting.is_empty() {
@@ -87,8 +87,8 @@ fn draw_level(paper: &mut Paper<'_>, report: &Report, (of, open): (Level, &[&Req
             report.requirement(one).map(|requirement| waits(report, one, requirement)).unwrap_or_default()
         };
         let names: Vec<String> = waiting.iter().map(name).collect();
-        paper.block(indent(paper.look()), &format!("Not checked yet: {}.", some(&names)), Ink::Body);
-        paper.gap();
+        layout.block(indent(layout.look()), &format!("Not checked yet: {}.", some(&names)), Tone::Body);
+        layout.gap();
     }
 }
 
@@ -124,10 +124,10 @@ fn is_plainly_missing(one: &RequirementResult) -> bool {
 }
 
 /// What is plainly missing, a line or two each: what it is, which version is wanted, and why.
-fn not_installed(paper: &mut Paper<'_>, report: &Report, missing: &[&RequirementResult]) {
-    let indent = indent(paper.look());
+fn not_installed(layout: &mut TextLayout<'_>, report: &Report, missing: &[&RequirementResult]) {
+    let indent = indent(layout.look());
     let head = "Not installed here, or not in a folder where your shell looks (PATH):";
-    paper.block(indent, head, Ink::Loud);
+    layout.block(indent, head, Tone::Loud);
     for one in missing {
         let Some(requirement) = report.requirement(one) else { continue };
         let called = if let Subject::Tool(tool) = &requirement.subject
@@ -140,47 +140,47 @@ fn not_installed(paper: &mut Paper<'_>, report: &Report, missing: &[&Requirement
         let wanted = report.words(one).and_then(|words| words.wanted()).map(|wanted| format!(" {wanted}")).unwrap_or_default();
         let what = format!("{}{called}{wanted}", requirement.title());
         let why = requirement.why.as_deref().unwrap_or_default();
-        if what.chars().count() + 2 < NAMES && !paper.look().is_narrow() {
-            paper.labelled(indent + 2, (&what, Ink::Strong), NAMES, (why, Ink::Quiet));
+        if what.chars().count() + 2 < NAMES && !layout.look().is_narrow() {
+            layout.labelled(indent + 2, (&what, Tone::Strong), NAMES, (why, Tone::Quiet));
         } else {
-            paper.block(indent + 2, &what, Ink::Strong);
-            paper.block(indent + 4, why, Ink::Quiet);
+            layout.block(indent + 2, &what, Tone::Strong);
+            layout.block(indent + 4, why, Tone::Quiet);
         }
-        after(paper, report, one, indent + 4);
+        after(layout, report, one, indent + 4);
     }
-    paper.gap();
+    layout.gap();
 }
 
 /// What waits for it, and its evidence, where that is wanted.
-fn after(paper: &mut Paper<'_>, report: &Report, one: &RequirementResult, indent: usize) {
+fn after(layout: &mut TextLayout<'_>, report: &Report, one: &RequirementResult, indent: usize) {
     let waiting: Vec<String> = report.all_waiting_for(one).into_iter().map(|other| title(report, other)).collect();
     if !waiting.is_empty() {
-        paper.block(indent, &format!("Waits for it, and was not checked yet: {}.", some(&waiting)), Ink::Body);
+        layout.block(indent, &format!("Waits for it, and was not checked yet: {}.", some(&waiting)), Tone::Body);
     }
-    if paper.look().detail == Detail::Verbose {
-        evidence(paper, indent, one);
+    if layout.look().detail == Detail::Verbose {
+        evidence(layout, indent, one);
     }
 }
 
-pub(crate) fn indent(look: &Look) -> usize {
+pub(crate) fn indent(look: &OutputStyle) -> usize {
     if look.is_narrow() { 0 } else { 2 }
 }
 
 /// The word for a verdict, as people say it.
-pub(crate) fn verdict_word(verdict: Verdict) -> (&'static str, Ink) {
+pub(crate) fn verdict_word(verdict: Verdict) -> (&'static str, Tone) {
     match verdict {
-        Verdict::Met => ("met", Ink::Quiet),
-        Verdict::Unmet => ("not met", Ink::Loud),
-        Verdict::Unknown => ("unknown", Ink::Unsure),
-        Verdict::Blocked => ("waits", Ink::Unsure),
-        Verdict::Skipped => ("skipped", Ink::Quiet),
+        Verdict::Met => ("met", Tone::Quiet),
+        Verdict::Unmet => ("not met", Tone::Loud),
+        Verdict::Unknown => ("unknown", Tone::Unsure),
+        Verdict::Blocked => ("waits", Tone::Unsure),
+        Verdict::Skipped => ("skipped", Tone::Quiet),
     }
 }
 
-fn entry(paper: &mut Paper<'_>, report: &Report, one: &RequirementResult) {
+fn entry(layout: &mut TextLayout<'_>, report: &Report, one: &RequirementResult) {
     let Some(words) = report.words(one) else { return };
-    let (word, ink) = verdict_word(one.finding.verdict());
-    let indent = indent(paper.look());
+    let (word, tone) = verdict_word(one.finding.verdict());
+    let indent = indent(layout.look());
     let body = indent + 2;
     let sharing = sharing(report, one);
     let titles: Vec<String> = [one].into_iter().chain(sharing.iter().copied()).map(|one| title(report, one)).collect();
@@ -188,21 +188,21 @@ fn entry(paper: &mut Paper<'_>, report: &Report, one: &RequirementResult) {
         (Some(found), Some(wanted)) => format!(": found {}, wanted {wanted}", found.lines().next().unwrap_or_default()),
         (Some(_) | None, _) => String::new(),
     };
-    paper.labelled(indent, (word, ink), word.len() + 2, (&format!("{}{facts}", join_words(&titles, "and")), Ink::Strong));
+    layout.labelled(indent, (word, tone), word.len() + 2, (&format!("{}{facts}", join_words(&titles, "and")), Tone::Strong));
     let whys: Vec<&str> = [one].into_iter().chain(sharing).filter_map(|one| report.requirement(one)?.why.as_deref()).collect();
     let message = words.message();
     // What a program said ends as it likes.
     let between = if message.ends_with('.') { " " } else { "\n" };
-    paper.block(body, format!("{message}{between}{}", whys.join(" ")).trim_end(), Ink::Body);
+    layout.block(body, format!("{message}{between}{}", whys.join(" ")).trim_end(), Tone::Body);
     if let Some(Reason::Command(CommandReason::Output { printed })) = one.finding.reason() {
-        paper.labelled(body, ("printed", Ink::Quiet), 8, (printed, Ink::Body));
+        layout.labelled(body, ("printed", Tone::Quiet), 8, (printed, Tone::Body));
     }
     for other in report.alternatives(one) {
         let text = format!("{}: {}", title(report, other), report.message(other));
-        paper.labelled(body, ("-", Ink::Quiet), 2, (&text, Ink::Body));
+        layout.labelled(body, ("-", Tone::Quiet), 2, (&text, Tone::Body));
     }
-    after(paper, report, one, body);
-    paper.gap();
+    after(layout, report, one, body);
+    layout.gap();
 }
 
 /// The disk that a finding shares with others, and what they need of it together.
@@ -219,44 +219,44 @@ fn sharing<'r>(report: &'r Report, one: &RequirementResult) -> Vec<&'r Requireme
 }
 
 /// What was looked at, and what was seen.
-pub(crate) fn evidence(paper: &mut Paper<'_>, indent: usize, one: &RequirementResult) {
-    answers(paper, indent, &one.finding.evidence);
+pub(crate) fn evidence(layout: &mut TextLayout<'_>, indent: usize, one: &RequirementResult) {
+    answers(layout, indent, &one.finding.evidence);
 }
 
-fn answers(paper: &mut Paper<'_>, indent: usize, answers: &[Answer]) {
+fn answers(layout: &mut TextLayout<'_>, indent: usize, answers: &[Answer]) {
     for answer in answers {
-        paper.labelled(indent, ("looked at", Ink::Quiet), 10, (&answer.probe.to_string(), Ink::Quiet));
-        paper.labelled(indent, ("saw", Ink::Quiet), 10, (&answer.observation.to_string(), Ink::Body));
+        layout.labelled(indent, ("looked at", Tone::Quiet), 10, (&answer.probe.to_string(), Tone::Quiet));
+        layout.labelled(indent, ("saw", Tone::Quiet), 10, (&answer.observation.to_string(), Tone::Body));
     }
 }
 
 /// What is met, left out and for later, a line each.
-fn rest(paper: &mut Paper<'_>, report: &Report) {
-    paper.gap();
+fn rest(layout: &mut TextLayout<'_>, report: &Report) {
+    layout.gap();
     let all: Vec<&RequirementResult> = report.counting().collect();
-    if paper.look().detail == Detail::Verbose && all.iter().any(|one| one.finding.verdict() == Verdict::Met) {
-        paper.heading("Met");
-        all.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).for_each(|one| entry(paper, report, one));
+    if layout.look().detail == Detail::Verbose && all.iter().any(|one| one.finding.verdict() == Verdict::Met) {
+        layout.heading("Met");
+        all.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).for_each(|one| entry(layout, report, one));
     } else {
         // Below what is open, it would seem to belong to that.
         let (fine, open): (Vec<&RequirementResult>, Vec<&RequirementResult>) =
             all.iter().partition(|one| one.finding.verdict().is_fine());
         if !fine.is_empty() && !open.is_empty() {
-            paper.heading("The rest");
+            layout.heading("The rest");
         }
-        met(paper, report, &all);
+        met(layout, report, &all);
     }
-    let indent = indent(paper.look());
+    let indent = indent(layout.look());
     for one in all.iter().filter(|one| one.finding.verdict() == Verdict::Met) {
         if let Some(remark) = report.words(one).and_then(|words| words.remark()) {
             let text = format!("{}: {remark}", title(report, one));
-            paper.labelled(indent, ("note", Ink::Unsure), 9, (&text, Ink::Body));
+            layout.labelled(indent, ("note", Tone::Unsure), 9, (&text, Tone::Body));
         }
     }
-    if paper.look().detail == Detail::Verbose && !report.shared_evidence().is_empty() {
-        paper.heading("What the disks have, and what is needed where");
-        answers(paper, indent, report.shared_evidence());
-        paper.gap();
+    if layout.look().detail == Detail::Verbose && !report.shared_evidence().is_empty() {
+        layout.heading("What the disks have, and what is needed where");
+        answers(layout, indent, report.shared_evidence());
+        layout.gap();
     }
     let of = |wanted: LeftOut| {
         let left_out = move |one: &&RequirementResult| one.finding.left_out() == Some(wanted);
@@ -265,17 +265,17 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
     let offline = of(LeftOut::Offline);
     if !offline.is_empty() {
         let text = format!("{}, because you said --offline", some(&offline));
-        paper.labelled(indent, ("skipped", Ink::Quiet), 9, (&text, Ink::Body));
+        layout.labelled(indent, ("skipped", Tone::Quiet), 9, (&text, Tone::Body));
     }
     let others: Vec<String> =
         [LeftOut::OtherRole, LeftOut::OtherMachine, LeftOut::NoAlternative].into_iter().flat_map(of).collect();
     if !others.is_empty() {
-        let text = if paper.look().detail == Detail::Verbose {
+        let text = if layout.look().detail == Detail::Verbose {
             others.join(", ")
         } else {
             format!("{} that your role or this machine does not need", counted(others.len(), "thing"))
         };
-        paper.labelled(indent, ("skipped", Ink::Quiet), 9, (&text, Ink::Quiet));
+        layout.labelled(indent, ("skipped", Tone::Quiet), 9, (&text, Tone::Quiet));
     }
     let mine = |one: &RequirementResult| report.requirement(one).is_some_and(|requirement| requirement.concerns(report.role));
     let later = all.iter().filter(|one| one.finding.left_out() == Some(LeftOut::UntilStarted) && mine(one)).count();
@@ -284,11 +284,11 @@ fn rest(paper: &mut Paper<'_>, report: &Report) {
             report.guide.stages.iter().find(|stage| stage.after_start && !stage.start.is_empty()).map(|stage| &stage.start);
         let how = start.map(|start| format!(": start it with {}", join_words(start, "and then"))).unwrap_or_default();
         let text = format!("{} to check with --after-start, once the project runs{how}", counted(later, "thing"));
-        paper.labelled(indent, ("later", Ink::Quiet), 9, (&text, Ink::Quiet));
+        layout.labelled(indent, ("later", Tone::Quiet), 9, (&text, Tone::Quiet));
     }
 }
 
-fn met(paper: &mut Paper<'_>, report: &Report, of: &[&RequirementResult]) {
+fn met(layout: &mut TextLayout<'_>, report: &Report, of: &[&RequirementResult]) {
     let met: Vec<&RequirementResult> = of.iter().copied().filter(|one| one.finding.verdict() == Verdict::Met).collect();
     if met.is_empty() {
         return;
@@ -301,5 +301,5 @@ fn met(paper: &mut Paper<'_>, report: &Report, of: &[&RequirementResult]) {
     if let Some(more) = met.len().checked_sub(MOST_MET).filter(|more| *more > 0) {
         all.push(format!("and {more} more (-v shows them)"));
     }
-    paper.labelled(indent(paper.look()), ("met", Ink::Quiet), 9, (&all.join(", "), Ink::Quiet));
+    layout.labelled(indent(layout.look()), ("met", Tone::Quiet), 9, (&all.join(", "), Tone::Quiet));
 }

@@ -1,6 +1,6 @@
 //! Many reports together: what stops most people first.
 
-use super::{Detail, Ink, Look, Paper};
+use super::{Detail, OutputStyle, TextLayout, Tone};
 use setup_ready_core::guide::Level;
 use setup_ready_core::survey::{Share, Stop, Survey, date};
 use setup_ready_core::text::Size;
@@ -25,7 +25,7 @@ pub(crate) struct Reading {
 }
 
 impl Reading {
-    pub(crate) fn start(look: &Look) -> Self {
+    pub(crate) fn start(look: &OutputStyle) -> Self {
         Self { began: Instant::now(), last: Mutex::new(Instant::now()), shown: look.progress }
     }
 
@@ -47,39 +47,39 @@ impl Drop for Reading {
     }
 }
 
-pub(crate) fn draw(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
+pub(crate) fn draw(layout: &mut TextLayout<'_>, surveyed: &Surveyed, project: &str) {
     let survey = &surveyed.survey;
-    let ink = if survey.machines > 0 && survey.ready == survey.machines { Ink::Good } else { Ink::Loud };
-    if paper.look().detail == Detail::Quiet {
-        paper.block(0, &survey.summary(), ink);
+    let tone = if survey.machines > 0 && survey.ready == survey.machines { Tone::Good } else { Tone::Loud };
+    if layout.look().detail == Detail::Quiet {
+        layout.block(0, &survey.summary(), tone);
         return;
     }
-    opening(paper, surveyed, project);
-    what_if(paper, survey);
+    opening(layout, surveyed, project);
+    what_if(layout, survey);
     let (needed, recommended): (Vec<&Stop>, Vec<&Stop>) = survey.stops.iter().partition(|stop| stop.level == Level::Must);
-    stops(paper, "What stops most people", &needed);
-    stops(paper, "Only recommended, and not met", &recommended);
-    stops(paper, "What nobody could find out", &survey.unknown.iter().collect::<Vec<_>>());
-    groups(paper, survey);
-    weeks(paper, survey);
-    tools(paper, survey);
-    advised(paper, survey);
+    stops(layout, "What stops most people", &needed);
+    stops(layout, "Only recommended, and not met", &recommended);
+    stops(layout, "What nobody could find out", &survey.unknown.iter().collect::<Vec<_>>());
+    groups(layout, survey);
+    weeks(layout, survey);
+    tools(layout, survey);
+    advised(layout, survey);
     if surveyed.broken > 0 {
-        paper.heading(&format!("{} could not be used", surveyed.broken));
+        layout.heading(&format!("{} could not be used", surveyed.broken));
         for one in &surveyed.named {
-            paper.labelled(2, ("-", Ink::Loud), 2, (&broken(one), Ink::Body));
+            layout.labelled(2, ("-", Tone::Loud), 2, (&broken(one), Tone::Body));
         }
         let named: u64 = surveyed.named.iter().map(|one| one.alike + 1).sum();
         if surveyed.broken > named {
-            paper.block(4, &format!("and {} more", surveyed.broken - named), Ink::Quiet);
+            layout.block(4, &format!("and {} more", surveyed.broken - named), Tone::Quiet);
         }
     }
     if surveyed.passed_over.count > 0 {
-        paper.gap();
-        paper.block(0, &surveyed.passed_over.to_string(), Ink::Quiet);
+        layout.gap();
+        layout.block(0, &surveyed.passed_over.to_string(), Tone::Quiet);
     }
-    paper.gap();
-    paper.block(0, &survey.summary(), ink);
+    layout.gap();
+    layout.block(0, &survey.summary(), tone);
 }
 
 /// What is said of a report that could not be used.
@@ -98,10 +98,10 @@ pub(crate) fn copies(count: u64) -> Option<String> {
     }
 }
 
-fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
+fn opening(layout: &mut TextLayout<'_>, surveyed: &Surveyed, project: &str) {
     let survey = &surveyed.survey;
     let of = if project.is_empty() { String::new() } else { format!(" of {project}") };
-    paper.block(0, &format!("What the machines{of} come to"), Ink::Heading);
+    layout.block(0, &format!("What the machines{of} come to"), Tone::Heading);
     let all_recorded = survey.reports > 0 && surveyed.recordings == survey.reports;
     let recordings = (surveyed.recordings > 0 && !all_recorded)
         .then(|| format!("{} of them recordings, assessed with this guide", surveyed.recordings));
@@ -121,9 +121,9 @@ fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
     let what = format!("{} {what}", survey.reports);
     let copies = copies(surveyed.copies);
     let all: Vec<String> = [Some(what), recordings, copies, days, apart, guides].into_iter().flatten().collect();
-    paper.block(0, &format!("{}.", all.join("; ")), Ink::Quiet);
+    layout.block(0, &format!("{}.", all.join("; ")), Tone::Quiet);
     if surveyed.interrupted {
-        paper.block(0, "It was interrupted: this is what had been read until then.", Ink::Loud);
+        layout.block(0, "It was interrupted: this is what had been read until then.", Tone::Loud);
     }
     if survey.ahead > 0 {
         let (who, they) = if survey.ahead == 1 { ("1 report says", "It counts") } else { ("reports say", "They count") };
@@ -131,29 +131,29 @@ fn opening(paper: &mut Paper<'_>, surveyed: &Surveyed, project: &str) {
         let text = format!(
             "{who} a moment that is still to come: a clock is wrong, or somebody changed it. {they}, but for no week, and never as the newest of a machine."
         );
-        paper.block(0, &text, Ink::Loud);
+        layout.block(0, &text, Tone::Loud);
     }
 }
 
-fn what_if(paper: &mut Paper<'_>, survey: &Survey) {
+fn what_if(layout: &mut TextLayout<'_>, survey: &Survey) {
     let Some(cost) = &survey.what_if else { return };
-    paper.heading(&format!("If {} had to be {}", cost.requirement, cost.wanted));
-    paper.block(2, &cost.summary(), if cost.lost > 0 { Ink::Loud } else { Ink::Body });
+    layout.heading(&format!("If {} had to be {}", cost.requirement, cost.wanted));
+    layout.block(2, &cost.summary(), if cost.lost > 0 { Tone::Loud } else { Tone::Body });
     if cost.unknown > 0 {
         let text =
             format!("Of {} nobody knows: their reports do not say it well enough, or would need another look.", cost.unknown);
-        paper.block(2, &text, Ink::Body);
+        layout.block(2, &text, Tone::Body);
     }
 }
 
 /// How many lines are shown.
-fn most(paper: &Paper<'_>) -> usize {
-    if paper.look().detail == Detail::Verbose { usize::MAX } else { MOST_SHOWN }
+fn most(layout: &TextLayout<'_>) -> usize {
+    if layout.look().detail == Detail::Verbose { usize::MAX } else { MOST_SHOWN }
 }
 
-fn rest(paper: &mut Paper<'_>, all: usize) {
-    if let Some(more) = all.checked_sub(most(paper)).filter(|more| *more > 0) {
-        paper.block(2, &format!("and {more} more (--verbose shows them)"), Ink::Quiet);
+fn rest(layout: &mut TextLayout<'_>, all: usize) {
+    if let Some(more) = all.checked_sub(most(layout)).filter(|more| *more > 0) {
+        layout.block(2, &format!("and {more} more (--verbose shows them)"), Tone::Quiet);
     }
 }
 
@@ -169,85 +169,90 @@ fn of(share: Share) -> String {
     format!("{} of {}", share.count, share.of)
 }
 
-fn stops(paper: &mut Paper<'_>, title: &str, all: &[&Stop]) {
+fn stops(layout: &mut TextLayout<'_>, title: &str, all: &[&Stop]) {
     if all.is_empty() {
         return;
     }
-    paper.heading(title);
-    let narrow = paper.look().is_narrow();
-    let shown: Vec<&&Stop> = all.iter().take(most(paper)).collect();
+    layout.heading(title);
+    let narrow = layout.look().is_narrow();
+    let shown: Vec<&&Stop> = all.iter().take(most(layout)).collect();
     let name = shown.iter().map(|one| one.requirement.chars().count()).max().unwrap_or(0).min(WIDEST) + 2;
     let counts = shown.iter().map(|one| of(one.machines).len()).max().unwrap_or(0);
     for one in shown {
         let causes: Vec<String> = one.causes.iter().take(4).map(|(cause, count)| format!("{cause} {count}")).collect();
         let (count, causes) = (of(one.machines), causes.join(", "));
         let drawn = if narrow { String::new() } else { format!("{} ", bar(one.machines)) };
-        paper.labelled(2, (&one.requirement, Ink::Strong), name, (&format!("{drawn}{count:<counts$}  {causes}"), Ink::Body));
+        layout.labelled(2, (&one.requirement, Tone::Strong), name, (&format!("{drawn}{count:<counts$}  {causes}"), Tone::Body));
         let groups: Vec<String> = one.groups.iter().take(3).map(|(name, share)| format!("{name} {}", of(*share))).collect();
         if !groups.is_empty() {
-            paper.block(2 + name, &format!("most on {}", groups.join(", ")), Ink::Quiet);
+            layout.block(2 + name, &format!("most on {}", groups.join(", ")), Tone::Quiet);
         }
     }
-    rest(paper, all.len());
+    rest(layout, all.len());
 }
 
-fn groups(paper: &mut Paper<'_>, survey: &Survey) {
+fn groups(layout: &mut TextLayout<'_>, survey: &Survey) {
     if survey.groups.is_empty() {
         return;
     }
-    paper.heading("Who is ready");
+    layout.heading("Who is ready");
     let name = survey.groups.iter().map(|one| one.name.chars().count()).max().unwrap_or(0).min(WIDEST) + 2;
-    for one in survey.groups.iter().take(most(paper)) {
+    for one in survey.groups.iter().take(most(layout)) {
         let stop = one
             .stop
             .as_ref()
             .map_or_else(|| "nothing stops them".to_owned(), |(id, share)| format!("most stopped by {id} ({})", of(*share)));
-        let drawn = if paper.look().is_narrow() { String::new() } else { format!("{} ", bar(one.ready)) };
-        paper.labelled(2, (&one.name, Ink::Strong), name, (&format!("{drawn}{} ready; {stop}", of(one.ready)), Ink::Body));
+        let drawn = if layout.look().is_narrow() { String::new() } else { format!("{} ", bar(one.ready)) };
+        layout.labelled(2, (&one.name, Tone::Strong), name, (&format!("{drawn}{} ready; {stop}", of(one.ready)), Tone::Body));
     }
-    rest(paper, survey.groups.len());
+    rest(layout, survey.groups.len());
 }
 
-fn weeks(paper: &mut Paper<'_>, survey: &Survey) {
+fn weeks(layout: &mut TextLayout<'_>, survey: &Survey) {
     if survey.weeks.len() < 2 {
         return;
     }
-    paper.heading("Week by week");
-    let skipped = survey.weeks.len().saturating_sub(most(paper));
+    layout.heading("Week by week");
+    let skipped = survey.weeks.len().saturating_sub(most(layout));
     for one in survey.weeks.iter().skip(skipped) {
-        let drawn = if paper.look().is_narrow() { String::new() } else { format!("{} ", bar(one.ready)) };
-        paper.labelled(2, (&one.week, Ink::Strong), 10, (&format!("{drawn}{} ready", of(one.ready)), Ink::Body));
+        let drawn = if layout.look().is_narrow() { String::new() } else { format!("{} ", bar(one.ready)) };
+        layout.labelled(2, (&one.week, Tone::Strong), 10, (&format!("{drawn}{} ready", of(one.ready)), Tone::Body));
     }
     if skipped > 0 {
-        paper.block(2, &format!("and {skipped} weeks before (--verbose shows them)"), Ink::Quiet);
+        layout.block(2, &format!("and {skipped} weeks before (--verbose shows them)"), Tone::Quiet);
     }
 }
 
-fn tools(paper: &mut Paper<'_>, survey: &Survey) {
+fn tools(layout: &mut TextLayout<'_>, survey: &Survey) {
     if survey.tools.is_empty() {
         return;
     }
-    paper.heading("Which versions are out there");
+    layout.heading("Which versions are out there");
     let name = survey.tools.iter().map(|one| one.requirement.chars().count()).max().unwrap_or(0).min(WIDEST) + 2;
-    for one in survey.tools.iter().take(most(paper).max(30)) {
-        let shown = most(paper);
+    for one in survey.tools.iter().take(most(layout).max(30)) {
+        let shown = most(layout);
         let mut versions: Vec<String> =
             one.versions.iter().take(shown).map(|(version, count)| format!("{version} on {count}")).collect();
         if one.versions.len() > shown {
             versions.push(format!("{} more", one.versions.len() - shown));
         }
-        paper.labelled(2, (&one.requirement, Ink::Strong), name, (&versions.join(", "), Ink::Body));
+        layout.labelled(2, (&one.requirement, Tone::Strong), name, (&versions.join(", "), Tone::Body));
     }
 }
 
-fn advised(paper: &mut Paper<'_>, survey: &Survey) {
+fn advised(layout: &mut TextLayout<'_>, survey: &Survey) {
     if survey.advised.is_empty() {
         return;
     }
-    paper.heading("Which fixes were followed by it being met the next time");
-    for one in survey.advised.iter().take(most(paper)) {
+    layout.heading("Which fixes were followed by it being met the next time");
+    for one in survey.advised.iter().take(most(layout)) {
         let share = of(one.met_next);
-        paper.labelled(2, (&share, Ink::Strong), 10, (&format!("{} ({}): {}", one.requirement, one.cause, one.fix), Ink::Body));
+        layout.labelled(
+            2,
+            (&share, Tone::Strong),
+            10,
+            (&format!("{} ({}): {}", one.requirement, one.cause, one.fix), Tone::Body),
+        );
     }
-    rest(paper, survey.advised.len());
+    rest(layout, survey.advised.len());
 }

@@ -2,7 +2,7 @@
 
 mod cases;
 
-use crate::bench::{in_folder, text};
+use crate::harness::{in_folder, text};
 use crate::trials;
 use cases::{CASES, Case};
 use libtest_mimic::Trial;

@@ -1,5 +1,5 @@
 //! Lists of cases that were written before they were tried: each case is a test with a name.
-//! `cargo test --test lists -- at_once` runs a list, and a case's whole name runs it alone.
+//! `cargo test --test lists -- multi_fault_plans` runs a list, and a case's whole name runs it alone.
 #![allow(
     clippy::expect_used,
     clippy::indexing_slicing,
@@ -10,16 +10,16 @@
     reason = "helpers of tests may be blunt"
 )]
 
-mod arrived;
-mod at_once;
-#[path = "../bench/mod.rs"]
-mod bench;
-mod beside;
+mod compare;
 mod forms;
+#[path = "../harness/mod.rs"]
+mod harness;
 #[cfg(unix)]
-mod meanwhile;
+mod interactive_sessions;
+mod multi_fault_plans;
 #[cfg(target_os = "linux")]
-mod scripted;
+mod plan_script;
+mod recording_transport;
 mod surveyed;
 mod trials;
 #[cfg(all(target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
@@ -27,14 +27,14 @@ mod witness_linux;
 
 fn main() {
     let lists = [
-        arrived::tests(),
-        at_once::tests(),
-        beside::tests(),
+        recording_transport::tests(),
+        multi_fault_plans::tests(),
+        compare::tests(),
         forms::tests(),
         #[cfg(unix)]
-        meanwhile::tests(),
+        interactive_sessions::tests(),
         #[cfg(target_os = "linux")]
-        scripted::tests(),
+        plan_script::tests(),
         surveyed::tests(),
         #[cfg(all(target_os = "linux", any(target_arch = "x86_64", target_arch = "aarch64")))]
         witness_linux::tests(),

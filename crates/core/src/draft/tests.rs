@@ -3,7 +3,7 @@ use crate::guide::{self, Language};
 use crate::manager::Manager;
 use crate::observation::Os;
 use crate::prelude::*;
-use crate::statement::{Confidence, Only, Place, Statement, Topic};
+use crate::statement::{Confidence, Place, Restriction, Statement, Topic};
 use rstest::rstest;
 
 fn said(file: &str, firmness: Confidence, topic: Topic) -> Statement {
@@ -115,7 +115,7 @@ fn what_only_one_of_several_ways_to_build_asks_for_is_recommended() {
 
 #[test]
 fn conditions_that_say_nothing_on_the_only_system_are_left_out() {
-    let only = |when: &str| Some(Only::When(when.to_owned()));
+    let only = |when: &str| Some(Restriction::When(when.to_owned()));
     let system = |os| said("ci", Confidence::Used, Topic::System(os));
     let here = Statement { only: only("linux"), ..said("a", Confidence::Pinned, library("x11")) };
     assert_eq!(suggested(&[system(Os::Linux), here.clone()]), ["x11: library = \"x11\""]);

@@ -2,7 +2,7 @@
 
 use super::Fix;
 use super::effect::{Change, Effect};
-use super::predict::foreseen;
+use super::predict::predicted;
 use crate::assess::finding_with_evidence;
 use crate::finding::Verdict;
 use crate::inquiry::{Context, Inquiry};
@@ -45,8 +45,8 @@ fn undoes(context: Context<'_>, by_path: &HashMap<&str, Vec<&RequirementResult>>
         let Change::Path { path, .. } = change else { continue };
         for other in by_path.get(path.as_str()).into_iter().flatten() {
             let requirement = context.guide.requirements.get(other.index)?;
-            let foreseen = foreseen(&other.finding, changes);
-            let mut then = Inquiry::new(Context { foreseen: Some(&foreseen), ahead: true, ..context });
+            let predicted = predicted(&other.finding, changes);
+            let mut then = Inquiry::new(Context { predicted: Some(&predicted), ahead: true, ..context });
             let after = finding_with_evidence(&mut then, other.index, requirement);
             if after.is_some_and(|after| after.verdict() == Verdict::Unmet) {
                 return Some(requirement.title());

@@ -19,7 +19,7 @@ const MOST_FAULTS: usize = 6;
 ///
 /// # Errors
 /// When answers are still to come.
-pub(super) fn followed(
+pub(super) fn verify(
     inquiry: &mut Inquiry<'_>,
     index: usize,
     requirement: &Requirement,
@@ -29,10 +29,10 @@ pub(super) fn followed(
     let mut fix = first;
     for _ in 0..MOST_FAULTS {
         let Effect::Changes(changes) = &fix.effect else { return Ok(Some(fix)) };
-        let foreseen = foreseen(finding, changes);
-        let mut then = Inquiry::new(Context { foreseen: Some(&foreseen), ..inquiry.context });
+        let predicted = predicted(finding, changes);
+        let mut then = Inquiry::new(Context { predicted: Some(&predicted), ..inquiry.context });
         let Some(after) = finding_with_evidence(&mut then, index, requirement) else {
-            pass_on(inquiry, then);
+            propagate_pending(inquiry, then);
             return Err(Stop::Pending);
         };
         match after.verdict() {
@@ -43,7 +43,7 @@ pub(super) fn followed(
         let next = match offered(&mut then, requirement, &after) {
             Ok(fixes) => fixes.into_iter().next(),
             Err(Stop::Pending) => {
-                pass_on(inquiry, then);
+                propagate_pending(inquiry, then);
                 return Err(Stop::Pending);
             }
             Err(stop @ Stop::NoAnswer(_)) => return Err(stop),
@@ -57,8 +57,8 @@ pub(super) fn followed(
 }
 
 /// What would be known: the answers that a finding rests on, differs, and those that the changes settle by themselves.
-pub(super) fn foreseen(finding: &Finding, changes: &[Change]) -> Known {
-    let mut foreseen = Known::default();
+pub(super) fn predicted(finding: &Finding, changes: &[Change]) -> Known {
+    let mut predicted = Known::default();
     for answer in &finding.evidence {
         let mut observation = (*answer.observation).clone();
         let mut differs = false;
@@ -68,22 +68,22 @@ pub(super) fn foreseen(finding: &Finding, changes: &[Change]) -> Known {
             }
         }
         if differs {
-            foreseen.learn(Arc::clone(&answer.probe), observation, 0);
+            predicted.learn(Arc::clone(&answer.probe), observation, 0);
         }
     }
     for change in changes {
         if let Change::Path { asked, .. } = change {
             let probe = Probe::Within { path: asked.clone() };
             if let Some(after) = change.on(&probe, &Observation::Within(None)) {
-                foreseen.learn(Arc::new(probe), after, 0);
+                predicted.learn(Arc::new(probe), after, 0);
             }
         }
     }
-    foreseen
+    predicted
 }
 
 /// What an assessment of the future lacks, the present must find out.
-pub(super) fn pass_on(inquiry: &mut Inquiry<'_>, then: Inquiry<'_>) {
+pub(super) fn propagate_pending(inquiry: &mut Inquiry<'_>, then: Inquiry<'_>) {
     let (probes, requirements) = then.into_open();
     for probe in probes {
         inquiry.want(probe);

@@ -27,7 +27,7 @@ pub(crate) fn suggest(
 ) -> Result<Vec<Fix>, Stop> {
     let mut fixes = Vec::new();
     for fix in offered(inquiry, requirement, finding)? {
-        fixes.extend(predict::followed(inquiry, index, requirement, finding, fix)?.map(typed_as_shown));
+        fixes.extend(predict::verify(inquiry, index, requirement, finding, fix)?.map(strip_untypable_commands));
     }
     again::in_order(inquiry, requirement, fixes)
 }
@@ -55,13 +55,13 @@ pub(crate) fn presumed(
         }
     }
     let none = Known::default();
-    let mut now = Inquiry::new(Context { ahead: true, foreseen: Some(&none), ..inquiry.context });
+    let mut now = Inquiry::new(Context { ahead: true, predicted: Some(&none), ..inquiry.context });
     let Some(before) = finding_with_evidence(&mut now, index, requirement) else {
-        predict::pass_on(inquiry, now);
+        predict::propagate_pending(inquiry, now);
         return Err(Stop::Pending);
     };
-    let foreseen = predict::foreseen(&before, &changes);
-    let mut then = Inquiry::new(Context { ahead: true, foreseen: Some(&foreseen), ..inquiry.context });
+    let predicted = predict::predicted(&before, &changes);
+    let mut then = Inquiry::new(Context { ahead: true, predicted: Some(&predicted), ..inquiry.context });
     let fixes = match finding_with_evidence(&mut then, index, requirement) {
         Some(after) if after.verdict() == Verdict::Unmet => suggest(&mut then, index, requirement, &after),
         Some(_) => Ok(Vec::new()),
@@ -71,14 +71,14 @@ pub(crate) fn presumed(
         Ok(fixes) => Ok(fixes.into_iter().map(|fix| Fix { presumed: true, ..fix }).collect()),
         Err(Stop::NoAnswer(_)) => Ok(Vec::new()),
         Err(Stop::Pending) => {
-            predict::pass_on(inquiry, then);
+            predict::propagate_pending(inquiry, then);
             Err(Stop::Pending)
         }
     }
 }
 
 /// The fix without its commands, where a name in them cannot be seen or typed: then no line would do what it shows.
-fn typed_as_shown(fix: Fix) -> Fix {
+fn strip_untypable_commands(fix: Fix) -> Fix {
     let cannot =
         |text: &String| text.chars().any(Sanitised::hides) || ShellLine::read(text, Grammar::Windows).flaw == Some(Flaw::LineEnd);
     let edited = fix.edit.as_ref().is_some_and(|edit| cannot(&edit.file));

@@ -7,7 +7,7 @@ use super::{Correction, Remark, Replacement, Rule};
 use crate::guide::{PortNumbers, Requirement, Subject};
 use crate::observation::Pinned;
 use crate::prelude::*;
-use crate::statement::{Confidence, Coverage, Only, Statement, Topic, merge};
+use crate::statement::{Confidence, Coverage, Restriction, Statement, Topic, merge};
 use crate::version::Range;
 
 pub(super) fn read(context: &Context<'_>, remarks: &mut Vec<Remark>) {
@@ -99,7 +99,7 @@ fn versions(context: &Context<'_>, requirement: &Requirement, all: &[&Statement]
     let Some(own) = range(requirement) else { return };
     let at = context.at(requirement, "version");
     // What holds only somewhere is compared only with what holds only there.
-    let firm = all.iter().filter(|one| one.firmness == Confidence::Pinned && !matches!(one.only, Some(Only::Otherwise(_))));
+    let firm = all.iter().filter(|one| one.firmness == Confidence::Pinned && !matches!(one.only, Some(Restriction::Text(_))));
     for statement in firm {
         let Some(said) = statement.range.as_deref().and_then(|text| Range::parse(text).ok()) else { continue };
         if matches!(&statement.topic, Topic::Library(name) if crate::catalogue::libraries::named(name).is_some_and(|one| one.numbering != crate::catalogue::libraries::Numbering::Of))

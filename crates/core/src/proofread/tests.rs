@@ -144,7 +144,7 @@ fn corrections_that_meet_wait_for_each_other_and_nothing_is_cut_in_a_character()
 
 #[test]
 fn what_the_repository_says_is_compared_where_it_holds() {
-    use crate::statement::{Confidence, Only, Place, Statement, Topic};
+    use crate::statement::{Confidence, Place, Restriction, Statement, Topic};
     let guide = "format = 1\n[project]\nname = \"Driftbuoy\"\nhelp = \"Ask.\"\n[require.go]\ntool = \"go\"\nversion = \">= 1.18\"\nwhy = \"The shore station is written in it.\"\n";
     let place = Place { file: "a".into(), line: 1, item: String::new() };
     let pinned = |range: &str| Statement {
@@ -154,7 +154,7 @@ fn what_the_repository_says_is_compared_where_it_holds() {
     let rules = |statements: Vec<Statement>| -> Vec<&str> {
         proofread(guide, &Evidence { statements, ..Evidence::default() }).iter().map(|one| one.rule.id()).collect()
     };
-    let option = Some(Only::Otherwise("where WITH_X".to_owned()));
+    let option = Some(Restriction::Text("where WITH_X".to_owned()));
     assert_eq!(rules(vec![pinned(">= 1.22")]), ["pin-exceeded"]);
     assert_eq!(rules(vec![pinned("< 1.10")]), ["pin-contradicted"]);
     assert_eq!(rules(vec![pinned(">= 1.18")]), Vec::<&str>::new());

@@ -285,7 +285,7 @@ struct JsonStep<'r> {
     foreseen: bool,
     presumed: bool,
     /// How one sees that it has worked.
-    success_check: Option<String>,
+    worked_if: Option<String>,
 }
 
 fn json_otherwise(fix: &Fix) -> Option<JsonOtherwise<'_>> {
@@ -428,7 +428,7 @@ impl Report {
             otherwise: json_otherwise(&step.fix),
             foreseen: step.fix.is_foreseen(),
             presumed: step.fix.presumed,
-            success_check: self.success_check(step),
+            worked_if: self.success_check(step),
         }
     }
 }

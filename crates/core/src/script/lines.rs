@@ -9,7 +9,7 @@ use crate::prelude::*;
 use alloc::collections::BTreeSet;
 
 /// What a requirement rests on: it stands behind these.
-pub(super) fn rests_on(requirement: &Requirement) -> Vec<usize> {
+pub(super) fn dependencies(requirement: &Requirement) -> Vec<usize> {
     let mut all: Vec<usize> = requirement.after.iter().chain(&requirement.needs).copied().collect();
     all.extend(requirement.subject.facts().alternatives());
     all

@@ -99,7 +99,10 @@ fn order(guide: &Guide) -> Vec<usize> {
             open.push((index, true));
             if let Some(requirement) = guide.requirements.get(index) {
                 open.extend(
-                    lines::rests_on(requirement).into_iter().filter(|other| !seen.contains(other)).map(|other| (other, false)),
+                    lines::dependencies(requirement)
+                        .into_iter()
+                        .filter(|other| !seen.contains(other))
+                        .map(|other| (other, false)),
                 );
             }
         }

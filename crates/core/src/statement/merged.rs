@@ -2,7 +2,7 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "only programs have several names")]
 
-use super::{Confidence, Only, Statement, Topic, canonical};
+use super::{Confidence, Restriction, Statement, Topic, canonical};
 use crate::prelude::*;
 use crate::version::Range;
 use alloc::collections::BTreeMap;
@@ -59,7 +59,7 @@ pub fn merge(statements: &[Statement]) -> Vec<Merged> {
 
 /// How firm a statement is where anything but a system limits it: then a person has to say what that means for newcomers.
 fn firmness(statement: &Statement) -> Confidence {
-    if matches!(statement.only, Some(Only::Otherwise(_))) { Confidence::Mentioned } else { statement.firmness }
+    if matches!(statement.only, Some(Restriction::Text(_))) { Confidence::Mentioned } else { statement.firmness }
 }
 
 fn together(statements: &[Statement], mut group: Vec<usize>) -> Option<Merged> {
@@ -105,12 +105,12 @@ fn condition(firm: &[&Statement]) -> Option<String> {
     let mut all: Vec<&str> = Vec::new();
     for one in firm {
         match &one.only {
-            Some(Only::When(condition)) => {
+            Some(Restriction::When(condition)) => {
                 if !all.contains(&condition.as_str()) {
                     all.push(condition);
                 }
             }
-            Some(Only::Otherwise(_)) => {}
+            Some(Restriction::Text(_)) => {}
             None => return None,
         }
     }
@@ -124,7 +124,7 @@ fn condition(firm: &[&Statement]) -> Option<String> {
 
 #[cfg(test)]
 mod tests {
-    use super::super::{Confidence, Only, Place, Statement, Topic, merge};
+    use super::super::{Confidence, Place, Restriction, Statement, Topic, merge};
     use crate::prelude::*;
     use rstest::rstest;
 
@@ -132,8 +132,8 @@ mod tests {
         let place = Place { file: "a".into(), line, item: String::new() };
         let only = match when {
             "" => None,
-            "option" => Some(Only::Otherwise("where an option is on".to_owned())),
-            when => Some(Only::When(when.to_owned())),
+            "option" => Some(Restriction::Text("where an option is on".to_owned())),
+            when => Some(Restriction::When(when.to_owned())),
         };
         let range = (!range.is_empty()).then(|| range.to_owned());
         Statement { range, only, ..Statement::new(Topic::Tool(tool.to_owned()), firmness, place) }

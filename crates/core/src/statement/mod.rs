@@ -26,7 +26,7 @@ pub struct Statement {
     /// Where it stands.
     pub place: Place,
     /// What limits it.
-    pub only: Option<Only>,
+    pub only: Option<Restriction>,
     /// The variable that moves a port.
     pub variable: Option<String>,
     /// The file in which such a variable is set.
@@ -90,11 +90,11 @@ pub enum Confidence {
 
 /// What limits a statement.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Only {
+pub enum Restriction {
     /// A condition that a guide can say: `windows`.
     When(String),
     /// Anything else, as words: `where WITH_SOUND`.
-    Otherwise(String),
+    Text(String),
 }
 
 impl Confidence {
@@ -150,11 +150,11 @@ impl Display for Topic {
     }
 }
 
-impl Display for Only {
+impl Display for Restriction {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             Self::When(condition) => write!(f, "if {condition}"),
-            Self::Otherwise(words) => write!(f, "only {words}"),
+            Self::Text(words) => write!(f, "only {words}"),
         }
     }
 }

@@ -49,7 +49,7 @@ pub struct Version {
     scheme: Scheme,
     release: Vec<u64>,
     qualifier: Qualifier,
-    build: Vec<Piece>,
+    build: Vec<Component>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -61,15 +61,15 @@ enum Scheme {
 
 #[derive(Debug, Clone, PartialEq, Eq)]
 enum Qualifier {
-    Before(Vec<Piece>),
+    Before(Vec<Component>),
     Exact,
-    After(Vec<Piece>),
+    After(Vec<Component>),
     Unranked(String),
 }
 
 /// Numbers are before words, as in Semantic Versioning; words by stage, then length, then letters.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
-enum Piece {
+enum Component {
     Number(u64),
     Word { stage: u8, length: usize, text: String },
 }
@@ -244,10 +244,10 @@ fn numbers(text: &str) -> Option<(Vec<u64>, &str)> {
     }
 }
 
-fn read_tail(tail: &str, scheme: Scheme) -> Option<(Qualifier, Vec<Piece>)> {
+fn read_tail(tail: &str, scheme: Scheme) -> Option<(Qualifier, Vec<Component>)> {
     let (tail, plus) = tail.split_once('+').unwrap_or((tail, ""));
     let build = match pieces(plus)?.into_iter().next() {
-        Some(number @ Piece::Number(_)) if !tail.starts_with('-') => vec![number],
+        Some(number @ Component::Number(_)) if !tail.starts_with('-') => vec![number],
         _ => Vec::new(),
     };
     // A commit's name says nothing about the order.
@@ -258,17 +258,17 @@ fn read_tail(tail: &str, scheme: Scheme) -> Option<(Qualifier, Vec<Piece>)> {
     let pieces = pieces(tail)?;
     let (word, stage) = match pieces.first() {
         // Nothing follows, or a distribution's revision does.
-        None | Some(Piece::Number(_)) => return Some((Qualifier::Exact, build)),
-        Some(Piece::Word { text, stage, .. }) => (text.as_str(), *stage),
+        None | Some(Component::Number(_)) => return Some((Qualifier::Exact, build)),
+        Some(Component::Word { text, stage, .. }) => (text.as_str(), *stage),
     };
-    let numbered = matches!(pieces.get(1), Some(Piece::Number(_)));
+    let numbered = matches!(pieces.get(1), Some(Component::Number(_)));
     let qualifier = if FINALS.contains(&word) {
         Qualifier::Exact
     } else if VENDORS.contains(&word) || (scheme == Scheme::Plain && attached && numbered && word == "r") {
         return Some((Qualifier::Exact, pieces));
     } else if PATCHES.contains(&word) || (attached && (scheme == Scheme::Revision || is_letter_release(word, numbered))) {
         // Behind a release letters are only letters: `1.1.1a` is no alpha.
-        Qualifier::After(pieces.into_iter().map(Piece::without_stage).collect())
+        Qualifier::After(pieces.into_iter().map(Component::without_stage).collect())
     } else if stage > 0 && (word.len() > 1 || numbered) {
         Qualifier::Before(pieces)
     } else {
@@ -287,7 +287,7 @@ fn is_letter_release(word: &str, numbered: bool) -> bool {
     !numbered && (word.len() == 1 || (word.len() == 2 && stage_of(word) == 0))
 }
 
-impl Piece {
+impl Component {
     fn without_stage(self) -> Self {
         match self {
             Self::Word { text, .. } => Self::Word { stage: 0, length: text.len(), text },
@@ -301,7 +301,7 @@ fn stage_of(word: &str) -> u8 {
 }
 
 /// Runs of digits and of letters; what separates them does not count. None for a number that is too long.
-fn pieces(text: &str) -> Option<Vec<Piece>> {
+fn pieces(text: &str) -> Option<Vec<Component>> {
     let mut found = Vec::new();
     let mut rest = text.trim_start_matches(|c: char| !c.is_alphanumeric());
     while let Some(first) = rest.chars().next() {
@@ -309,10 +309,10 @@ fn pieces(text: &str) -> Option<Vec<Piece>> {
         let end = rest.find(|c: char| c.is_ascii_digit() != digits || !c.is_alphanumeric()).unwrap_or(rest.len());
         let (run, after) = rest.split_at_checked(end)?;
         found.push(if digits {
-            Piece::Number(run.parse().ok()?)
+            Component::Number(run.parse().ok()?)
         } else {
             let word = run.to_lowercase();
-            Piece::Word { stage: stage_of(&word), length: if stage_of(&word) > 0 { 0 } else { word.len() }, text: word }
+            Component::Word { stage: stage_of(&word), length: if stage_of(&word) > 0 { 0 } else { word.len() }, text: word }
         });
         rest = after.trim_start_matches(|c: char| !c.is_alphanumeric());
     }

@@ -1,6 +1,6 @@
 //! Reading a recording: somebody else's text, bounded, and told by name where it cannot be used.
 
-use super::arrived::{Foreign, is_sent, sound, text_of};
+use super::decode::{Foreign, is_sent, sound, text_of};
 use serde::Deserialize;
 use serde::de::IgnoredAny;
 use setup_ready_core::recording::{FORMAT, Recording};

@@ -3,17 +3,17 @@
 #![allow(clippy::wildcard_enum_match_arm, reason = "whatever is not named cannot be made, or need not be")]
 #![allow(clippy::too_many_lines, reason = "an arm for each kind")]
 
-mod base;
-mod done;
+mod apply_fix;
+mod baseline;
 mod expectations;
+mod faults;
 mod machine_builder;
-mod made;
 mod matrix;
-mod met;
 mod sample;
+mod satisfy;
 mod ways;
 
-pub(crate) use base::new_machine;
+pub(crate) use baseline::new_machine;
 pub use expectations::{NewExpectation, NotRewritten, Rewritten, expectation};
 pub use matrix::{Matrix, Performance};
 pub use ways::Rehearsal;

@@ -1,9 +1,9 @@
 //! The ways in which newcomers can fail, each on a machine that was made for it, and where the advice leads.
 
-use super::base::roomy_machine;
+use super::baseline::roomy_machine;
+use super::faults::make;
 use super::machine_builder::MachineBuilder;
-use super::made::make;
-use super::met::{SAYINGS, Wanted, meet};
+use super::satisfy::{SAYINGS, Wanted, meet};
 use setup_ready_core::cause::Cause;
 use setup_ready_core::fix::Fix;
 use setup_ready_core::guide::{Guide, Requirement, Subject};
@@ -197,7 +197,7 @@ impl<'r> Trial<'r> {
             // The engine has assessed what would be known then, and offers only what meets it.
             return true;
         }
-        let Some(after) = super::done::after(broken, wanted, fix) else { return false };
+        let Some(after) = super::apply_fix::after(broken, wanted, fix) else { return false };
         let is_met = |settled: &RequirementResult| settled.finding.verdict() == Verdict::Met;
         self.assess(&after).is_some_and(|report| report.settled_at(self.index).is_some_and(is_met))
     }

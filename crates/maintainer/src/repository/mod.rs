@@ -4,8 +4,8 @@ mod files;
 mod format;
 mod names;
 mod readers;
-mod said;
 mod shell;
+mod statement_sink;
 mod statements;
 
 pub use statements::{FileRemark, Repository, statements_of};

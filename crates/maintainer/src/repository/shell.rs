@@ -1,8 +1,8 @@
 //! What lines for a shell install and start, read by their structure: joined lines, comments, quotes, what joins commands. Nothing is expanded and nothing is run.
 
-use super::said::{Said, is_name};
+use super::statement_sink::{StatementSink, is_name};
 use setup_ready_core::manager::Manager;
-use setup_ready_core::statement::{Confidence, Only};
+use setup_ready_core::statement::{Confidence, Restriction};
 
 /// A word of a command, with its line.
 pub(super) type Word = (String, usize);
@@ -293,7 +293,7 @@ pub(super) enum Kind {
 }
 
 /// Says what a script installs and starts.
-pub(super) fn script(said: &Said, text: &str, line: usize, kind: Kind) {
+pub(super) fn script(said: &StatementSink, text: &str, line: usize, kind: Kind) {
     let firmness = if kind == Kind::Mention { Confidence::Mentioned } else { Confidence::Used };
     let all = commands(text, line);
     let mut own: Vec<&str> = Vec::new();
@@ -303,7 +303,9 @@ pub(super) fn script(said: &Said, text: &str, line: usize, kind: Kind) {
         if let Some((manager, packages)) = installs(bare, arguments) {
             let here = (kind == Kind::Build).then(|| manager.system().word());
             for (package, line) in &packages {
-                said.only(here.map(|system| Only::When(system.to_owned())), || said.package(manager, package, firmness, *line));
+                said.only(here.map(|system| Restriction::When(system.to_owned())), || {
+                    said.package(manager, package, firmness, *line)
+                });
             }
         } else if let Some(asked) = asked_for(bare, arguments) {
             for (asked, line) in asked {

@@ -3,7 +3,7 @@
 use super::files;
 use super::names::Names;
 use super::readers;
-use super::said::{Said, Source};
+use super::statement_sink::{Source, StatementSink};
 use setup_ready_core::observation::Pinned;
 use setup_ready_core::statement::{Confidence, Place, Statement, Topic};
 use setup_ready_observe::pinned::pinned;
@@ -94,7 +94,7 @@ pub fn statements_of(path: &str, text: &str) -> Vec<Statement> {
 
 fn read_text(path: &str, text: &str, names: &Names) -> (Vec<Statement>, Option<FileRemark>) {
     let Some(reader) = readers::for_file(path) else { return (Vec::new(), None) };
-    let said = Said::of(path);
+    let said = StatementSink::of(path);
     let result = reader(&Source { path, text, names }, &said);
     let mut statements = said.into_statements();
     for statement in &mut statements {

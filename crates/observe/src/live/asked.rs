@@ -1,8 +1,8 @@
 //! What a guide wants to have started beyond questions, as it would be started on this machine, and the mark of exactly that.
 
-use super::{Live, os, place, program, stand_in};
+use super::{Live, os, place, program, shim};
 use crate::guide_file::hex;
-use setup_ready_core::consent::{Wish, concerned};
+use setup_ready_core::consent::{ConsentRequest, concerned};
 use setup_ready_core::guide::Guide;
 use setup_ready_core::observation::{Choice, Observation, Run, StartFailure};
 use setup_ready_core::probe::Permission;
@@ -56,12 +56,14 @@ impl Live {
         let plain_path = !self.path_may_choose();
         for (requirement, wish) in concerned(guide, selection) {
             let (path, words) = match wish {
-                Wish::Command(words) => match self.command_file(words) {
+                ConsentRequest::Command(words) => match self.command_file(words) {
                     Ok(path) => (path, words.to_vec()),
                     Err(_) => continue,
                 },
-                Wish::Tool { name, odd: false, .. } if plain_path && !stand_in::DECIDED_BY_FOLDER.contains(&name) => continue,
-                Wish::Tool { name, arguments, odd } => {
+                ConsentRequest::Tool { name, odd: false, .. } if plain_path && !shim::DECIDED_BY_FOLDER.contains(&name) => {
+                    continue;
+                }
+                ConsentRequest::Tool { name, arguments, odd } => {
                     let Some(copy) = program::copies(self, name).into_iter().find(|copy| copy.executable) else { continue };
                     if !odd && !copy.in_project && !copy.by_relative_entry && copy.choice != Choice::Unclear {
                         continue;

@@ -13,13 +13,13 @@ mod port;
 mod port_unit;
 mod program;
 mod record;
-mod rests_on;
 mod run_cache;
 mod secrets;
 mod setting;
+mod shim;
 mod spelled_out;
-mod stand_in;
 mod variable;
+mod watch_paths;
 mod working_copy;
 
 pub use asked::Ask;
@@ -27,7 +27,7 @@ pub use os::is_build_server;
 
 use crate::guide_file::GuideFile;
 use crate::host::{Host, Interrupt};
-use crate::run::{Apart, ExecEnv, Limits, run, system_root};
+use crate::run::{ExecEnv, Isolated, Limits, run, system_root};
 use setup_ready_core::guide::Guide;
 use setup_ready_core::observation::{Observation, Pinned, Run, StartFailure};
 use setup_ready_core::probe::Probe;
@@ -49,7 +49,7 @@ pub struct Live {
     home: Option<PathBuf>,
     project: WorkingCopy,
     spelled_out: spelled_out::SpelledOut,
-    apart: OnceLock<Apart>,
+    apart: OnceLock<Isolated>,
     secrets: secrets::Secrets,
     kept: run_cache::RunCache,
     /// A package manager is asked by one at a time.
@@ -124,7 +124,7 @@ impl Live {
 
     /// The same with something more in its environment.
     fn run_apart(&self, path: &Path, arguments: &[String], environment: &'static [(&'static str, &'static str)]) -> Run {
-        self.run_around(path, arguments, &ExecEnv::Apart(self.apart().clone()), (None, environment))
+        self.run_around(path, arguments, &ExecEnv::Isolated(self.apart().clone()), (None, environment))
     }
 
     /// Runs what the person agreed to, as they would in the project's folder; under a time limit of its own, if it has one.
@@ -149,11 +149,11 @@ impl Live {
     }
 
     /// Where programs are started that are only asked something.
-    fn apart(&self) -> &Apart {
+    fn apart(&self) -> &Isolated {
         self.apart.get_or_init(|| {
             let inside = |path: &Path| self.project.holds(path);
             let folder = crate::state_folder::empty_folder(&self.project.root);
-            Apart::new(folder.unwrap_or_else(system_root), &self.path, &inside, self.project.unmentioned())
+            Isolated::new(folder.unwrap_or_else(system_root), &self.path, &inside, self.project.unmentioned())
         })
     }
 
@@ -266,8 +266,8 @@ fn named(probe: &Probe) -> (Vec<&str>, bool) {
 
 impl Host for Live {
     fn observe(&self, probe: &Probe) -> Observation {
-        let meant = self.secrets.meant(probe);
-        let probe = meant.as_ref().unwrap_or(probe);
+        let unredact = self.secrets.unredact(probe);
+        let probe = unredact.as_ref().unwrap_or(probe);
         let seen = match self.refused(probe) {
             Some(reason) => Observation::CouldNotLook(reason),
             None => self.seen(probe),
@@ -295,8 +295,8 @@ impl Host for Live {
         }
     }
 
-    fn rests_on(&self, probe: &Probe) -> Vec<PathBuf> {
-        rests_on::places(self, probe)
+    fn watch_paths(&self, probe: &Probe) -> Vec<PathBuf> {
+        watch_paths::places(self, probe)
     }
 
     fn begin(&self) {

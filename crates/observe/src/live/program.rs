@@ -1,4 +1,4 @@
-use super::{Live, os, package, place, stand_in};
+use super::{Live, os, package, place, shim};
 use crate::read::{HEAD_BYTES, file_kind};
 use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::{Choice, FileKind, Piece, ProgramCopy, Run, StartEffect};
@@ -101,7 +101,7 @@ fn copies_in(live: &Live, folders: impl Iterator<Item = PathBuf>, name: &str) ->
             continue;
         }
         let real = place::real(&path).unwrap_or_else(|_| path.clone());
-        let choice = stand_in::choice(live, &path, &real, name);
+        let choice = shim::choice(live, &path, &real, name);
         let real = if let Choice::Other(chosen) = &choice {
             place::real(Path::new(chosen)).unwrap_or_else(|_| chosen.into())
         } else {

@@ -133,7 +133,7 @@ impl Secrets {
     }
 
     /// A question as it was meant: about what was told with hidden parts, it is about the thing itself.
-    pub(super) fn meant(&self, probe: &Probe) -> Option<Probe> {
+    pub(super) fn unredact(&self, probe: &Probe) -> Option<Probe> {
         let told = self.told.lock().unwrap_or_else(PoisonError::into_inner);
         let thing = |text: &String| told.get(text).cloned();
         // What a host told before comes back in these alone.
@@ -265,8 +265,8 @@ mod tests {
         let path = "/opt/tide-4711/cmake";
         let told = secrets.hide_in(Observation::FileVersion(Some(path.into())));
         assert_eq!(told, Observation::FileVersion(Some(format!("/opt/{HIDDEN}/cmake"))));
-        let meant = secrets.meant(&Probe::FileVersion { path: format!("/opt/{HIDDEN}/cmake") });
-        assert_eq!(meant, Some(Probe::FileVersion { path: path.into() }));
+        let unredact = secrets.unredact(&Probe::FileVersion { path: format!("/opt/{HIDDEN}/cmake") });
+        assert_eq!(unredact, Some(Probe::FileVersion { path: path.into() }));
     }
 
     proptest! {

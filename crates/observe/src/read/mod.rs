@@ -68,7 +68,7 @@ pub use proxy::proxy_for;
 pub use python_notes::{NotedDistribution, needed_distributions, noted_distribution, paths_are_changed, plain_name};
 pub use record::{debian_release, debian_stanza, debian_sum, imported_module, java_release, library_release};
 pub use setting::{setting_number, setting_text};
-pub use start::{Outcome, Place, Program, Start, StartupTrace, follow};
+pub use start::{Outcome, Place, Program, StartupConfig, StartupTrace, follow};
 pub use startup_file::sets_variable;
 pub use systemctl::systemd_service;
 pub use unit::{unit_of_group, unit_of_listed, unit_of_sockets};

@@ -1,6 +1,6 @@
 //! Starting programs with limits: no shell, no input, a time limit, bounded output, and nothing left behind.
 
-mod around;
+mod exec_env;
 mod limits;
 #[cfg(windows)]
 mod loader;
@@ -9,7 +9,7 @@ mod poll;
 #[cfg(windows)]
 mod threads;
 
-pub(crate) use around::{Apart, ExecEnv, system_root};
+pub(crate) use exec_env::{ExecEnv, Isolated, system_root};
 pub(crate) use limits::Limits;
 #[cfg(unix)]
 use poll::collect;
@@ -24,7 +24,7 @@ use std::sync::{PoisonError, RwLock, RwLockWriteGuard};
 use std::time::Duration;
 
 /// The variable by which a process that is kept by another of the same program knows that one's number; nothing that is started has it.
-pub const KEPT_BY: &str = "SETUP_READY_KEPT_BY";
+pub const SUPERVISOR_PID: &str = "SETUP_READY_KEPT_BY";
 
 /// Held for reading while a program is being started.
 static STARTING: RwLock<()> = RwLock::new(());
@@ -40,7 +40,7 @@ pub(crate) fn run(path: &Path, arguments: &[String], around: &ExecEnv, limits: &
     let mut command = Command::new(path);
     around.apply(&mut command);
     command.args(arguments).stdin(Stdio::null()).stdout(Stdio::piped()).stderr(Stdio::piped());
-    command.env_remove(KEPT_BY);
+    command.env_remove(SUPERVISOR_PID);
     // Text that can be read, and no installing of what is missing behind our back.
     command.env("LC_ALL", "C.UTF-8").env("RUSTUP_AUTO_INSTALL", "0");
     // Looking at a working copy takes no locks, and asks nobody for a password.

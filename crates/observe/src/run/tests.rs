@@ -1,6 +1,6 @@
 #![allow(clippy::unwrap_used, reason = "helpers of tests may be blunt")]
 use super::limits::KEPT_BYTES;
-use super::{Apart, ExecEnv};
+use super::{ExecEnv, Isolated};
 use super::{Limits, run};
 use crate::host::Interrupt;
 use rstest::rstest;
@@ -35,7 +35,7 @@ fn limits(milliseconds: u64) -> Limits {
 }
 
 fn run_within(path: &Path, milliseconds: u64) -> Run {
-    run(path, &[], &ExecEnv::Apart(Apart::of_the_system()), &limits(milliseconds))
+    run(path, &[], &ExecEnv::Isolated(Isolated::of_the_system()), &limits(milliseconds))
 }
 
 /// Whether the process is still there a moment later: dying takes a little, and one that only waits to be buried by init is dead.
@@ -102,7 +102,10 @@ fn an_interruption_ends_what_is_running() {
         std::thread::sleep(Duration::from_millis(200));
         switch.raise();
     });
-    assert_eq!(run(&bench.script("sleep 600"), &[], &ExecEnv::Apart(Apart::of_the_system()), &limits).end, RunEnd::Interrupted);
+    assert_eq!(
+        run(&bench.script("sleep 600"), &[], &ExecEnv::Isolated(Isolated::of_the_system()), &limits).end,
+        RunEnd::Interrupted
+    );
     assert!(begun.elapsed() < Duration::from_secs(50));
     thread.join().unwrap();
 }

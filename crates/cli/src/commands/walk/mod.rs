@@ -7,9 +7,9 @@ use super::explain::{about, page};
 use crate::arguments::{self, Check, How, Shown};
 use crate::exit::{Failure, Status};
 use crate::keyboard::{Heard, Keyboard, PACE};
-use crate::look::news::{ReportDiff, Stand};
+use crate::look::report_diff::{ReportDiff, Snapshot};
 use crate::look::wording::level;
-use crate::look::{Ink, Look, Paper, closing, failure, plan, report};
+use crate::look::{OutputStyle, TextLayout, Tone, closing, failure, plan, report};
 use crate::output;
 use build_setup_ready::{GuideFile, Interrupt, Remembered, WalkPlace};
 use setup_ready_core::finding::Verdict;
@@ -21,9 +21,13 @@ use setup_ready_core::settled::RequirementResult;
 use setup_ready_core::text::{join_words, nearest};
 use std::io::Write;
 use std::time::Duration;
-use typed::{Meant, Wish, meant};
+use typed::{ExplainTarget, WalkCommand, resolve_target};
 
-pub(crate) fn run(typed: &arguments::Walk, shown: &Shown, (interrupt, look): (&Interrupt, &Look)) -> Result<Status, Failure> {
+pub(crate) fn run(
+    typed: &arguments::Walk,
+    shown: &Shown,
+    (interrupt, look): (&Interrupt, &OutputStyle),
+) -> Result<Status, Failure> {
     if shown.output.is_some() {
         let message = "walk talks with you and has no result to write to a file".to_owned();
         return Err(Failure::Word { message, note: "Leave out --output, or use preflight or plan.".to_owned() });
@@ -82,7 +86,7 @@ struct Walk<'a> {
     not_kept: Option<String>,
     interrupt: Interrupt,
     keyboard: Keyboard,
-    look: &'a Look,
+    look: &'a OutputStyle,
 }
 
 /// Where it goes on.
@@ -94,15 +98,15 @@ enum Step {
 
 impl Walk<'_> {
     /// Writes something, apart from what stands above.
-    fn show(&self, draw: impl FnOnce(&mut Paper<'_>)) -> Result<(), Failure> {
-        let mut paper = Paper::new(self.look);
-        draw(&mut paper);
-        let text = paper.into_text();
+    fn show(&self, draw: impl FnOnce(&mut TextLayout<'_>)) -> Result<(), Failure> {
+        let mut layout = TextLayout::new(self.look);
+        draw(&mut layout);
+        let text = layout.into_text();
         if text.is_empty() { Ok(()) } else { output::write(format!("\n{text}").as_bytes(), None) }
     }
 
     fn say(&self, text: &str) -> Result<(), Failure> {
-        self.show(|paper| paper.block(0, text, Ink::Body))
+        self.show(|layout| layout.block(0, text, Tone::Body))
     }
 
     fn looked(&self, selection: Selection) -> Result<Report, Failure> {
@@ -142,14 +146,14 @@ impl Walk<'_> {
             1 => String::new(),
             count => format!(": {}", report::counted(count, "stage")),
         };
-        self.show(|paper| {
-            paper.block(0, &format!("Getting this machine ready for {}{stages}{whom}", guide.project.name), Ink::Strong);
+        self.show(|layout| {
+            layout.block(0, &format!("Getting this machine ready for {}{stages}{whom}", guide.project.name), Tone::Strong);
             if last > 0 && first == last {
                 let text = format!("You were at stage {} last time, so it goes on there. From the beginning: --anew", last + 1);
-                paper.block(0, &text, Ink::Quiet);
+                layout.block(0, &text, Tone::Quiet);
             } else if last > 0 {
                 let text = format!("You were at stage {} last time, but something is open at stage {}.", last + 1, first + 1);
-                paper.block(0, &text, Ink::Quiet);
+                layout.block(0, &text, Tone::Quiet);
             }
         })
     }
@@ -183,16 +187,16 @@ impl Walk<'_> {
             return Ok(Step::Stage(index + 1));
         }
         let count = self.file.guide.stages.len();
-        self.show(|paper| {
+        self.show(|layout| {
             if count > 1 {
-                paper.heading(&format!("Stage {} of {count}: {}", index + 1, stage.title));
+                layout.heading(&format!("Stage {} of {count}: {}", index + 1, stage.title));
             }
             if let Some(intro) = &stage.intro {
-                paper.block(2, intro, Ink::Body);
+                layout.block(2, intro, Tone::Body);
             }
             if stage.after_start && !stage.start.is_empty() && needed(&report).next().is_some() {
-                paper.block(2, "This is looked at while the project runs. Start it first, in another window:", Ink::Body);
-                stage.start.iter().for_each(|line| paper.copyable(4, line));
+                layout.block(2, "This is looked at while the project runs. Start it first, in another window:", Tone::Body);
+                stage.start.iter().for_each(|line| layout.copyable(4, line));
             }
         })?;
         self.stop(index, report)
@@ -201,7 +205,7 @@ impl Walk<'_> {
     /// Waits at a stage until all is met, or the person goes on.
     fn stop(&mut self, stage: usize, mut report: Report) -> Result<Step, Failure> {
         let again = self.again();
-        self.show(|paper| draw(paper, &report, (stage, &again)))?;
+        self.show(|layout| draw(layout, &report, (stage, &again)))?;
         // What is only recommended or optional was shown, and keeps nobody.
         while needed(&report).next().is_some() {
             self.was_asked = true;
@@ -210,8 +214,8 @@ impl Walk<'_> {
                 Heard::Interrupted => return Ok(Step::Ended(Status::Interrupted)),
                 Heard::End | Heard::Nothing => return self.leave("The input has ended. ", &report),
             };
-            match Wish::of(&line) {
-                Wish::CheckAgain => match self.reload() {
+            match WalkCommand::of(&line) {
+                WalkCommand::CheckAgain => match self.reload() {
                     // Whoever waits already is not sent away by a guide that is just being written, or fetched.
                     Err(failure) => {
                         output::write(b"\n", None)?;
@@ -227,19 +231,19 @@ impl Walk<'_> {
                         if now.frame.interrupted {
                             return Ok(Step::Ended(Status::Interrupted));
                         }
-                        self.show(|paper| tell(paper, &now, &Stand::of(&report), (stage, &again)))?;
+                        self.show(|layout| tell(layout, &now, &Snapshot::of(&report), (stage, &again)))?;
                         report = now;
                     }
                 },
-                Wish::Explain(what) => self.explain(&report, what.as_deref())?,
-                Wish::Skip => {
+                WalkCommand::Explain(what) => self.explain(&report, what.as_deref())?,
+                WalkCommand::Skip => {
                     self.skipped.extend(self.file.guide.stages.get(stage).map(|stage| stage.id.clone()));
                     self.say("Skipped. It is looked at once more at the end.")?;
                     return Ok(Step::Stage(stage + 1));
                 }
-                Wish::Quit => return self.leave("", &report),
-                Wish::Help => self.show(|paper| words(paper, &again))?,
-                Wish::Unclear(words) => {
+                WalkCommand::Quit => return self.leave("", &report),
+                WalkCommand::Help => self.show(|layout| words(layout, &again))?,
+                WalkCommand::Unclear(words) => {
                     let text = format!(
                         "{words} is none of the words here: only Enter, explain, skip or quit. Commands are typed in another window, not here."
                     );
@@ -275,10 +279,10 @@ impl Walk<'_> {
 
     fn hear(&mut self) -> Result<Heard, Failure> {
         let mut error = std::io::stderr();
-        let mut paper = Paper::for_errors(self.look);
-        paper.block(0, "Enter: check again. Or type explain, skip or quit, and Enter.", Ink::Strong);
+        let mut layout = TextLayout::for_errors(self.look);
+        layout.block(0, "Enter: check again. Or type explain, skip or quit, and Enter.", Tone::Strong);
         let _ = error
-            .write_all(format!("\n{}", paper.into_text()).as_bytes())
+            .write_all(format!("\n{}", layout.into_text()).as_bytes())
             .and_then(|()| error.write_all(b"> "))
             .and_then(|()| error.flush());
         loop {
@@ -291,24 +295,24 @@ impl Walk<'_> {
 
     fn explain(&self, report: &Report, what: Option<&str>) -> Result<(), Failure> {
         let Some(what) = what else {
-            return self.show(|paper| {
+            return self.show(|layout| {
                 for one in open(report) {
-                    about(paper, report, one);
-                    paper.gap();
+                    about(layout, report, one);
+                    layout.gap();
                 }
             });
         };
-        match meant(&self.file.guide, what) {
-            Meant::Requirement(index) => {
+        match resolve_target(&self.file.guide, what) {
+            ExplainTarget::Requirement(index) => {
                 if let Some(one) = report.settled_at(index) {
-                    return self.show(|paper| about(paper, report, one));
+                    return self.show(|layout| about(layout, report, one));
                 }
                 // What belongs to another stage was not looked at here.
                 let alone = self.looked(Selection { only: vec![index], ..self.selection.clone() })?;
-                self.show(|paper| alone.settled_at(index).into_iter().for_each(|one| about(paper, &alone, one)))
+                self.show(|layout| alone.settled_at(index).into_iter().for_each(|one| about(layout, &alone, one)))
             }
-            Meant::Cause(cause) => self.show(|paper| page(paper, cause, Some(&self.file))),
-            Meant::Nothing => {
+            ExplainTarget::Cause(cause) => self.show(|layout| page(layout, cause, Some(&self.file))),
+            ExplainTarget::Nothing => {
                 let open = open(report);
                 let ids: Vec<&str> = open.iter().filter_map(|one| report.requirement(one)).map(|one| one.id.as_str()).collect();
                 let near = nearest(what, ids.iter().copied()).map(|near| format!(" Did you mean {near}?")).unwrap_or_default();
@@ -336,13 +340,13 @@ impl Walk<'_> {
         self.keep(still.iter().filter_map(|one| stage_of(one)).min().filter(|_| report.outcome() != Outcome::Ready));
         let check = Check { after_start: false, ..all_of(&self.how) };
         let next = next_commands("walk", &check, self.shown, report.role.and_then(|role| self.file.guide.roles.get(role)));
-        self.show(|paper| {
-            paper.heading("Everything, once more");
+        self.show(|layout| {
+            layout.heading("Everything, once more");
             if !titles.is_empty() {
-                paper.block(0, &format!("Still open: {}.", join_words(&titles, "and")), Ink::Body);
-                paper.gap();
+                layout.block(0, &format!("Still open: {}.", join_words(&titles, "and")), Tone::Body);
+                layout.gap();
             }
-            closing::draw(paper, &report, &next);
+            closing::draw(layout, &report, &next);
         })?;
         Ok(Step::Ended(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() }))
     }
@@ -363,33 +367,33 @@ fn unfinished(report: &Report) -> Status {
     if report.outcome() == Outcome::NotReady { Status::NotReady } else { Status::Undecided }
 }
 
-fn draw(paper: &mut Paper<'_>, report: &Report, (stage, again): (usize, &str)) {
-    report::draw_open(paper, report, stage);
-    plan::draw(paper, report);
+fn draw(layout: &mut TextLayout<'_>, report: &Report, (stage, again): (usize, &str)) {
+    report::draw_open(layout, report, stage);
+    plan::draw(layout, report);
     if let Some(then) = report.plan.then.iter().max() {
         let then = match then {
             Then::NewShell => "in the new terminal",
             Then::SignIn => "when you are signed in again",
             Then::Restart => "after the restart",
         };
-        paper.gap();
-        paper.block(2, &format!("Type {again} {then}: it goes on from this stage."), Ink::Quiet);
+        layout.gap();
+        layout.block(2, &format!("Type {again} {then}: it goes on from this stage."), Tone::Quiet);
     }
 }
 
 /// What came of another look.
-fn tell(paper: &mut Paper<'_>, report: &Report, before: &Stand, (stage, again): (usize, &str)) {
+fn tell(layout: &mut TextLayout<'_>, report: &Report, before: &Snapshot, (stage, again): (usize, &str)) {
     let news = ReportDiff::between(before, report);
-    news.draw(paper);
-    news.draw_open(paper);
-    if !news.is_nothing() && !open(report).is_empty() {
-        paper.gap();
-        draw(paper, report, (stage, again));
+    news.draw(layout);
+    news.draw_open(layout);
+    if !news.is_empty() && !open(report).is_empty() {
+        layout.gap();
+        draw(layout, report, (stage, again));
     } else if open(report).iter().flat_map(|one| &one.finding.evidence).any(|answer| is_of_this_window(&answer.probe)) {
         let text = format!(
             "What you set in another window, such as a variable or PATH, is set only there: type quit, and there {again}."
         );
-        paper.block(0, &text, Ink::Quiet);
+        layout.block(0, &text, Tone::Quiet);
     }
 }
 
@@ -399,7 +403,7 @@ fn is_of_this_window(probe: &Probe) -> bool {
 }
 
 /// What can be typed, and what each does.
-fn words(paper: &mut Paper<'_>, again: &str) {
+fn words(layout: &mut TextLayout<'_>, again: &str) {
     let quit = format!("stop here; {again} goes on from this stage");
     let all = [
         ("Enter", "after you have done, in another window, what it says: it is looked at again"),
@@ -408,6 +412,6 @@ fn words(paper: &mut Paper<'_>, again: &str) {
         ("quit", &quit),
     ];
     for (word, what) in all {
-        paper.labelled(2, (word, Ink::Strong), 10, (what, Ink::Body));
+        layout.labelled(2, (word, Tone::Strong), 10, (what, Tone::Body));
     }
 }

@@ -4,7 +4,7 @@ use setup_ready_core::cause::Cause;
 use setup_ready_core::guide::Guide;
 
 /// What the person wants at a stop.
-pub(super) enum Wish {
+pub(super) enum WalkCommand {
     CheckAgain,
     /// Of what; of all that is open, where nothing is named.
     Explain(Option<String>),
@@ -17,7 +17,7 @@ pub(super) enum Wish {
 /// More of what is none of the words is not repeated.
 const MOST_REPEATED: usize = 60;
 
-impl Wish {
+impl WalkCommand {
     pub(super) fn of(line: &str) -> Self {
         let line = line.trim();
         let (first, rest) = line.split_once(char::is_whitespace).unwrap_or((line, ""));
@@ -42,26 +42,26 @@ fn shortened(line: &str) -> String {
 }
 
 /// What a word after `explain` means.
-pub(super) enum Meant {
+pub(super) enum ExplainTarget {
     Requirement(usize),
     Cause(Cause),
     Nothing,
 }
 
 /// By its id, as reports call it, or by a part of that which only one of them has.
-pub(super) fn meant(guide: &Guide, word: &str) -> Meant {
+pub(super) fn resolve_target(guide: &Guide, word: &str) -> ExplainTarget {
     if let Some(index) = guide.find(word) {
-        return Meant::Requirement(index);
+        return ExplainTarget::Requirement(index);
     }
     if let Some(cause) = Cause::from_word(word) {
-        return Meant::Cause(cause);
+        return ExplainTarget::Cause(cause);
     }
     let word = word.to_lowercase();
     let titles: Vec<String> = guide.requirements.iter().map(|one| one.title().to_lowercase()).collect();
     let whole = titles.iter().position(|title| *title == word);
     let mut parts = titles.iter().enumerate().filter(|(_, title)| title.contains(&word)).map(|(index, _)| index);
     match (whole, parts.next(), parts.next()) {
-        (Some(index), _, _) | (None, Some(index), None) => Meant::Requirement(index),
-        (None, _, _) => Meant::Nothing,
+        (Some(index), _, _) | (None, Some(index), None) => ExplainTarget::Requirement(index),
+        (None, _, _) => ExplainTarget::Nothing,
     }
 }

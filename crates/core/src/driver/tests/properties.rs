@@ -257,7 +257,7 @@ proptest! {
                 known.learn(Arc::new(probe.clone()), crate::testing::answer(&machine(), &probe), 0);
             }
             let selection = Selection::default();
-            let context = Context { guide: &guide, selection: &selection, known: &known, foreseen: None, ahead: false, ports: &GuidePorts::of(&guide), versions: &FoundVersions::default(), settled: &all, disk_ledger: None };
+            let context = Context { guide: &guide, selection: &selection, known: &known, predicted: None, ahead: false, ports: &GuidePorts::of(&guide), versions: &FoundVersions::default(), settled: &all, disk_ledger: None };
             let ledger = crate::assess::sum_disks(context).unwrap_or_else(|missing| panic!("{missing:?}"));
             let mut inquiry = Inquiry::new(Context { disk_ledger: Some(&ledger), ..context });
             let again = crate::assess::finding_with_evidence(&mut inquiry, one.index, guide.requirements.get(one.index).unwrap());

@@ -1,9 +1,9 @@
 //! `configure.ac` by its structure: macros with their bracketed arguments, and the shell's `if` blocks (the manual of Autoconf).
 
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::{
     Confidence::{Mentioned, Pinned},
-    Only,
+    Restriction,
 };
 
 /// A macro, with its arguments as they stand.
@@ -44,7 +44,7 @@ const BLOCKS: [&str; 4] = ["AS_IF", "AS_CASE", "AC_ARG_WITH", "AC_ARG_ENABLE"];
 /// So deep are macros looked into.
 const DEEPEST: usize = 8;
 
-pub(super) fn configure(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn configure(file: &Source<'_>, said: &StatementSink) -> Read {
     // Where the script that it makes is shipped, nobody needs what makes it.
     let shipped = file.has_beside("configure");
     let clean = without_comments(file.text);
@@ -78,7 +78,7 @@ fn without_comments(text: &str) -> String {
     clean
 }
 
-fn within(text: &str, first_line: usize, said: &Said, (shipped, depth): (bool, usize)) {
+fn within(text: &str, first_line: usize, said: &StatementSink, (shipped, depth): (bool, usize)) {
     let mut at = 0;
     let mut blocks: Vec<String> = Vec::new();
     let (mut line, mut counted) = (first_line, 0);
@@ -114,7 +114,7 @@ fn within(text: &str, first_line: usize, said: &Said, (shipped, depth): (bool, u
                 } else {
                     (Vec::new(), at + end)
                 };
-                let limit = blocks.last().map(|condition| Only::Otherwise(format!("where {condition}")));
+                let limit = blocks.last().map(|condition| Restriction::Text(format!("where {condition}")));
                 let one = Macro { name, line, arguments };
                 said.only(limit, || {
                     tell(&one, said, shipped);
@@ -132,12 +132,12 @@ fn is_macro(name: &str) -> bool {
 }
 
 /// What stands inside the arguments of a block holds only there.
-fn inner(one: &Macro<'_>, text: &str, said: &Said, (shipped, depth): (bool, usize)) {
+fn inner(one: &Macro<'_>, text: &str, said: &StatementSink, (shipped, depth): (bool, usize)) {
     if !BLOCKS.contains(&one.name) || depth >= DEEPEST {
         return;
     }
     let condition = one.arguments.first().map_or("", |(first, _)| unquoted(first));
-    let limit = Only::Otherwise(if one.name == "AS_IF" { format!("where {condition}") } else { format!("with {condition}") });
+    let limit = Restriction::Text(if one.name == "AS_IF" { format!("where {condition}") } else { format!("with {condition}") });
     let first = one.arguments.first().map_or(0, |(_, at)| *at);
     for (argument, start) in one.arguments.iter().skip(1) {
         let line = one.line + text.get(first..*start).unwrap_or_default().matches('\n').count();
@@ -150,7 +150,7 @@ fn unquoted(text: &str) -> &str {
     text.strip_prefix('[').and_then(|rest| rest.strip_suffix(']')).unwrap_or(text).trim()
 }
 
-fn tell(one: &Macro<'_>, said: &Said, shipped: bool) {
+fn tell(one: &Macro<'_>, said: &StatementSink, shipped: bool) {
     let argument = |at: usize| one.arguments.get(at).map(|(text, _)| unquoted(text)).filter(|text| !text.is_empty());
     let made = if shipped { Mentioned } else { Pinned };
     let how = |range: Option<String>| (one.line, one.name, range);
@@ -185,7 +185,7 @@ fn tell(one: &Macro<'_>, said: &Said, shipped: bool) {
 }
 
 /// `glib-2.0 >= 2.40 gio-2.0`: names, each with a bound behind it or none.
-fn modules(text: &str, said: &Said, one: &Macro<'_>, firm: bool) {
+fn modules(text: &str, said: &StatementSink, one: &Macro<'_>, firm: bool) {
     let mut words = text.split_whitespace().peekable();
     while let Some(name) = words.next() {
         let (name, mut range) = super::with_range(name);

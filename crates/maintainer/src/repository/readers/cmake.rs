@@ -1,11 +1,11 @@
 //! `CMakeLists.txt` by its structure: commands with their arguments, comments, `if` blocks (cmake-language(7)).
 
 use super::super::format::{Node, json};
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::catalogue::libraries;
 use setup_ready_core::statement::{
     Confidence::{Mentioned, Pinned, Used},
-    Only,
+    Restriction,
 };
 
 /// A command, with the line of each argument.
@@ -126,7 +126,7 @@ fn bracket(text: &str) -> Option<usize> {
 }
 
 /// What a condition means for people: a system, or anything else.
-fn limit(arguments: &[(String, usize)], negated: bool) -> Only {
+fn limit(arguments: &[(String, usize)], negated: bool) -> Restriction {
     let words: Vec<&str> = arguments.iter().map(|(word, _)| word.as_str()).collect();
     let system = match words.as_slice() {
         ["WIN32" | "MSVC" | "MINGW"] | ["CMAKE_SYSTEM_NAME", "STREQUAL" | "MATCHES", "Windows"] => Some("windows"),
@@ -137,22 +137,22 @@ fn limit(arguments: &[(String, usize)], negated: bool) -> Only {
         _ => None,
     };
     match (system, negated) {
-        (Some(system), false) => Only::When(system.to_owned()),
+        (Some(system), false) => Restriction::When(system.to_owned()),
         (Some(system), true) => {
-            Only::When(system.strip_prefix("not ").map_or_else(|| format!("not {system}"), ToOwned::to_owned))
+            Restriction::When(system.strip_prefix("not ").map_or_else(|| format!("not {system}"), ToOwned::to_owned))
         }
-        (None, false) => Only::Otherwise(format!("where {}", words.join(" "))),
-        (None, true) => Only::Otherwise(format!("where not {}", words.join(" "))),
+        (None, false) => Restriction::Text(format!("where {}", words.join(" "))),
+        (None, true) => Restriction::Text(format!("where not {}", words.join(" "))),
     }
 }
 
 /// The limits of one branch, from those of the branches before it and its own; two that rule out two of three systems leave the third.
-fn branch(before: &[Only], own: Option<Only>) -> Vec<Only> {
-    let mut all: Vec<Only> = before.iter().cloned().chain(own).collect();
-    let has = |all: &[Only], when: &str| all.contains(&Only::When(when.to_owned()));
+fn branch(before: &[Restriction], own: Option<Restriction>) -> Vec<Restriction> {
+    let mut all: Vec<Restriction> = before.iter().cloned().chain(own).collect();
+    let has = |all: &[Restriction], when: &str| all.contains(&Restriction::When(when.to_owned()));
     if has(&all, "not windows") && has(&all, "not macos") {
-        all.retain(|one| !matches!(one, Only::When(_)));
-        all.push(Only::When("linux".to_owned()));
+        all.retain(|one| !matches!(one, Restriction::When(_)));
+        all.push(Restriction::When("linux".to_owned()));
     }
     all
 }
@@ -162,7 +162,7 @@ struct Block {
     is_else: bool,
 }
 
-pub(super) fn lists(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn lists(file: &Source<'_>, said: &StatementSink) -> Read {
     let mut blocks: Vec<Block> = Vec::new();
     // Bodies of functions and loops run whenever, or never.
     let mut bodies = 0_usize;
@@ -177,13 +177,13 @@ pub(super) fn lists(file: &Source<'_>, said: &Said) -> Read {
             "function" | "macro" => bodies += 1,
             "endfunction" | "endmacro" => bodies = bodies.saturating_sub(1),
             _ => {
-                let limits: Vec<Only> = blocks
+                let limits: Vec<Restriction> = blocks
                     .iter()
                     .take(DEEPEST)
                     .flat_map(|block| {
                         let last = if block.is_else { None } else { block.arguments.last() };
                         let before = block.arguments.len() - usize::from(last.is_some());
-                        let before: Vec<Only> =
+                        let before: Vec<Restriction> =
                             block.arguments.iter().take(before.min(DEEPEST)).map(|one| limit(one, true)).collect();
                         branch(&before, last.map(|one| limit(one, false)))
                     })
@@ -200,7 +200,7 @@ fn is_version(text: &str) -> bool {
     text.starts_with(|c: char| c.is_ascii_digit()) && text.chars().all(|c| c.is_ascii_digit() || c == '.')
 }
 
-fn one(call: &Call, said: &Said, file: &Source<'_>) {
+fn one(call: &Call, said: &StatementSink, file: &Source<'_>) {
     let words: Vec<&str> = call.arguments.iter().map(|(word, _)| word.as_str()).collect();
     let line = call.line;
     match call.name.as_str() {
@@ -231,7 +231,7 @@ fn one(call: &Call, said: &Said, file: &Source<'_>) {
     }
 }
 
-fn languages(words: &[&str], line: usize, said: &Said, file: &Source<'_>) {
+fn languages(words: &[&str], line: usize, said: &StatementSink, file: &Source<'_>) {
     let keywords = ["VERSION", "DESCRIPTION", "HOMEPAGE_URL", "LANGUAGES", "COMPAT_VERSION"];
     let listed = words.iter().position(|word| *word == "LANGUAGES");
     let rest: Vec<&str> = match listed {
@@ -249,7 +249,7 @@ fn languages(words: &[&str], line: usize, said: &Said, file: &Source<'_>) {
     }
 }
 
-fn compiler(language: &str, line: usize, said: &Said) {
+fn compiler(language: &str, line: usize, said: &StatementSink) {
     let tool = match language {
         "C" => "cc",
         "CXX" => "c++",
@@ -280,7 +280,7 @@ const PROGRAMS: [(&str, &str); 14] = [
     ("Sphinx", "sphinx-build"),
 ];
 
-fn package(words: &[&str], line: usize, said: &Said) {
+fn package(words: &[&str], line: usize, said: &StatementSink) {
     let Some((name, rest)) = words.split_first() else { return };
     if name.contains('$') {
         return;
@@ -304,7 +304,7 @@ fn package(words: &[&str], line: usize, said: &Said) {
 }
 
 /// `CMakePresets.json` (cmake-presets(7)): the oldest that reads it, and what it builds with.
-pub(super) fn presets(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn presets(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = json(file.text)?;
     if let Some(entry) = tree.entry("cmakeMinimumRequired") {
         let part = |key: &str| entry.node.get(key).and_then(Node::text).unwrap_or("0").to_owned();

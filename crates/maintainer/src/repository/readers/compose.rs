@@ -1,12 +1,12 @@
 //! Definitions of several containers that run together (the compose specification): published ports with what moves them.
 
 use super::super::format::{Entry, Node, yaml};
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use super::container::filled;
-use setup_ready_core::statement::{Confidence::Used, Only, Topic};
+use setup_ready_core::statement::{Confidence::Used, Restriction, Topic};
 use std::collections::HashMap;
 
-pub(super) fn services(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn services(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = yaml(file.text)?;
     let Some(services) = tree.entry("services") else { return Ok(()) };
     if !services.node.entries().is_empty() {
@@ -14,13 +14,13 @@ pub(super) fn services(file: &Source<'_>, said: &Said) -> Read {
     }
     for service in services.node.entries() {
         let profile = service.node.get("profiles").and_then(|node| node.texts().first().map(|(name, _)| (*name).to_owned()));
-        let limit = profile.map(|name| Only::Otherwise(format!("with the profile {name}")));
+        let limit = profile.map(|name| Restriction::Text(format!("with the profile {name}")));
         said.only(limit, || ports(service, said));
     }
     Ok(())
 }
 
-fn ports(service: &Entry, said: &Said) {
+fn ports(service: &Entry, said: &StatementSink) {
     for port in service.node.get("ports").map(Node::items).unwrap_or_default() {
         let (published, line) = match (port.text(), port.entry("published")) {
             (Some(text), _) => (host_side(text), port.line),

@@ -1,10 +1,10 @@
 //! A container's definition by its structure: instructions, joined lines, `ARG`s that are filled in (the reference of Dockerfiles).
 
-use super::super::said::{Read, Said, Source};
 use super::super::shell::{Kind, script};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::{
     Confidence::{Mentioned, Used},
-    Only, Topic,
+    Restriction, Topic,
 };
 use std::collections::HashMap;
 
@@ -92,14 +92,14 @@ pub(super) fn filled(text: &str, known: &HashMap<String, String>) -> String {
     out
 }
 
-pub(super) fn definition(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn definition(file: &Source<'_>, said: &StatementSink) -> Read {
     let all = instructions(file.text);
     let stages = all.iter().filter(|one| one.word == "FROM").count();
     let mut known: HashMap<String, String> = HashMap::new();
     let mut stage = 0;
     for one in &all {
         // What runs at the end is not what builds.
-        let last = (stages > 1 && stage == stages).then(|| Only::Otherwise("in the last stage".to_owned()));
+        let last = (stages > 1 && stage == stages).then(|| Restriction::Text("in the last stage".to_owned()));
         match one.word.as_str() {
             "ARG" => {
                 if let Some((name, value)) = one.rest.trim().split_once('=') {
@@ -110,7 +110,7 @@ pub(super) fn definition(file: &Source<'_>, said: &Said) -> Read {
                 stage += 1;
                 let image = one.rest.split_whitespace().find(|word| !word.starts_with("--")).unwrap_or_default();
                 let soft = stages > 1 && stage == stages;
-                let limit = soft.then(|| Only::Otherwise("in the last stage".to_owned()));
+                let limit = soft.then(|| Restriction::Text("in the last stage".to_owned()));
                 said.only(limit, || {
                     for (program, range) in super::image::programs(&filled(image, &known)) {
                         said.tool(program, Used, (one.line, "FROM", range));

@@ -1,10 +1,10 @@
 use super::super::format::json;
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use super::java::{line_of, xml};
 use setup_ready_core::statement::Confidence::Pinned;
 
 /// `global.json` (its overview in the documentation of .NET): the kit, and how far a newer one may stand for it.
-pub(super) fn global(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn global(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = json(file.text)?;
     let Some(entry) = tree.at(&["sdk", "version"]) else { return Ok(()) };
     let Some(version) = entry.node.text() else { return Ok(()) };
@@ -24,7 +24,7 @@ pub(super) fn global(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// A project's file of `MSBuild`: the newest framework that it is built for.
-pub(super) fn project(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn project(file: &Source<'_>, said: &StatementSink) -> Read {
     let document = xml(file.text.trim_start_matches('\u{feff}'))?;
     for node in document.descendants().filter(|node| matches!(node.tag_name().name(), "TargetFramework" | "TargetFrameworks")) {
         let all = node

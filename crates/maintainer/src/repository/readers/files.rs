@@ -1,8 +1,8 @@
 //! Small files: example environments, what git keeps, hooks, scripts.
 
 use super::super::format::{Node, yaml};
-use super::super::said::{Read, Said, Source};
 use super::super::shell::{asked_for, commands, is_driver, program};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::{
     Confidence::{Mentioned, Pinned},
     Topic,
@@ -25,7 +25,7 @@ const SECRETS: [&str; 12] = [
 ];
 
 /// An example of an environment file: the variables that people set in their own.
-pub(super) fn environment(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn environment(file: &Source<'_>, said: &StatementSink) -> Read {
     let own = format!("{}.env", file.folder());
     for (line, text) in (1..).zip(file.text.lines()) {
         let text = text.trim();
@@ -47,7 +47,7 @@ pub(super) fn environment(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `.gitmodules` (gitmodules(5)).
-pub(super) fn submodules(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn submodules(file: &Source<'_>, said: &StatementSink) -> Read {
     let first = (1..).zip(file.text.lines()).find(|(_, text)| text.trim().starts_with("[submodule"));
     if let Some((line, _)) = first {
         said.topic(Topic::Submodules, Pinned, line);
@@ -56,7 +56,7 @@ pub(super) fn submodules(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `.gitattributes` (gitattributes(5)): files that are kept elsewhere.
-pub(super) fn attributes(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn attributes(file: &Source<'_>, said: &StatementSink) -> Read {
     let large = (1..)
         .zip(file.text.lines())
         .find(|(_, text)| !text.trim().starts_with('#') && text.split_whitespace().any(|word| word == "filter=lfs"));
@@ -67,7 +67,7 @@ pub(super) fn attributes(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// Hooks of version control that are kept with a tool of their own.
-pub(super) fn hooks(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn hooks(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = yaml(file.text)?;
     match tree.entry("minimum_pre_commit_version") {
         Some(entry) => {
@@ -81,7 +81,7 @@ pub(super) fn hooks(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// A script for a shell: the programs that it asks for, and those that it builds with.
-pub(super) fn script(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn script(file: &Source<'_>, said: &StatementSink) -> Read {
     // What was written from the guide says nothing beside the guide.
     if file.text.lines().take(4).any(|line| line.contains("`setup-ready render sh`")) {
         return Ok(());

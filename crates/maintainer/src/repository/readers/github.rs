@@ -1,14 +1,14 @@
 //! Definitions of a build server (`.github/workflows`): jobs, their machines, steps that set tools up, scripts, matrices.
 
 use super::super::format::{Entry, Node, yaml};
-use super::super::said::{Read, Said, Source};
 use super::super::shell::{Kind, script};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use super::servers::{is_for_releases, system_of_runner};
 use setup_ready_core::guide::Language;
 use setup_ready_core::manager::Manager;
 use setup_ready_core::statement::{
     Confidence::{Mentioned, Used},
-    Only, Topic,
+    Restriction, Topic,
 };
 use setup_ready_observe::pinned::ranges::{exact_or_series, from_npm};
 
@@ -27,12 +27,12 @@ const SETS_UP: [(&str, &str, &str); 11] = [
     ("setup-elixir", "elixir", "elixir-version"),
 ];
 
-pub(super) fn workflow(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn workflow(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = yaml(file.text)?;
     for job in tree.get("jobs").map(Node::entries).unwrap_or_default() {
         let name = job.node.get("name").and_then(Node::text).unwrap_or_default();
         let aside = is_for_releases(&job.key) || is_for_releases(name) || job.node.get("if").is_some();
-        let limit = aside.then(|| Only::Otherwise(format!("in the job {}", job.key)));
+        let limit = aside.then(|| Restriction::Text(format!("in the job {}", job.key)));
         if limit.is_none() {
             systems(&job.node, said);
         }
@@ -66,7 +66,7 @@ fn values<'n>(node: &'n Node, job: &'n Node) -> Vec<(&'n str, usize)> {
 }
 
 /// The systems on which a job runs.
-fn systems(job: &Node, said: &Said) {
+fn systems(job: &Node, said: &StatementSink) {
     for (runner, line) in job.get("runs-on").map(|node| values(node, job)).unwrap_or_default() {
         if let Some(os) = system_of_runner(runner) {
             said.topic(Topic::System(os), Used, (line, "runs-on"));
@@ -74,7 +74,7 @@ fn systems(job: &Node, said: &Said) {
     }
 }
 
-fn of_job(job: &Entry, said: &Said) {
+fn of_job(job: &Entry, said: &StatementSink) {
     let job = &job.node;
     let container = job.get("container").and_then(|node| node.text().or_else(|| node.get("image")?.text()));
     if let Some(entry) = job.entry("container")
@@ -97,26 +97,26 @@ fn of_job(job: &Entry, said: &Said) {
 }
 
 /// What the `if` of a step means for people.
-fn condition(step: &Node) -> Option<Only> {
+fn condition(step: &Node) -> Option<Restriction> {
     let text = step.get("if").and_then(Node::text)?.trim();
     let text = text.strip_prefix("${{").and_then(|rest| rest.strip_suffix("}}")).unwrap_or(text).trim();
     let plain: String = text.chars().filter(|c| !c.is_whitespace()).collect::<String>().replace('"', "'");
     let named = [("Linux", "linux"), ("macOS", "macos"), ("Windows", "windows")];
     for (name, word) in named {
         if plain == format!("runner.os=='{name}'") {
-            return Some(Only::When(word.to_owned()));
+            return Some(Restriction::When(word.to_owned()));
         }
         if plain == format!("runner.os!='{name}'") {
-            return Some(Only::When(format!("not {word}")));
+            return Some(Restriction::When(format!("not {word}")));
         }
     }
     if plain == "always()" || plain == "success()" {
         return None;
     }
-    Some(Only::Otherwise(format!("where {text}")))
+    Some(Restriction::Text(format!("where {text}")))
 }
 
-fn of_step(step: &Node, job: &Node, said: &Said) {
+fn of_step(step: &Node, job: &Node, said: &StatementSink) {
     if let Some(run) = step.entry("run")
         && let Some(text) = run.node.text()
     {
@@ -169,7 +169,7 @@ fn of_step(step: &Node, job: &Node, said: &Said) {
         "cache-apt-pkgs-action" => {
             if let Some(entry) = input("packages") {
                 for package in entry.node.text().unwrap_or_default().split_whitespace() {
-                    said.only(Some(Only::When("linux".to_owned())), || {
+                    said.only(Some(Restriction::When("linux".to_owned())), || {
                         said.package(Manager::Apt, package, Used, entry.node.line);
                     });
                 }
@@ -180,7 +180,7 @@ fn of_step(step: &Node, job: &Node, said: &Said) {
 }
 
 /// The versions that are set up, all in one statement.
-fn version(tool: &str, entry: Option<&Entry>, line: usize, job: &Node, said: &Said) {
+fn version(tool: &str, entry: Option<&Entry>, line: usize, job: &Node, said: &StatementSink) {
     let Some(entry) = entry else {
         said.tool(tool, Used, line);
         return;

@@ -1,4 +1,4 @@
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::Confidence::{Mentioned, Pinned};
 
 /// Modules that are compiled from C.
@@ -6,7 +6,7 @@ const COMPILED: [&str; 4] =
     ["github.com/mattn/go-sqlite3", "github.com/go-gl/gl", "github.com/go-gl/glfw", "github.com/google/gopacket"];
 
 /// `go.mod` and `go.work` (the reference of Go's modules): the language's version is the oldest that does, by itself.
-pub(super) fn module(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn module(file: &Source<'_>, said: &StatementSink) -> Read {
     for (line, text) in (1..).zip(file.text.lines()) {
         let code = text.split("//").next().unwrap_or_default().trim();
         let mut words = code.split_whitespace();
@@ -22,7 +22,7 @@ pub(super) fn module(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// What a source asks of pkg-config for its C parts (`cmd/cgo`).
-pub(super) fn source(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn source(file: &Source<'_>, said: &StatementSink) -> Read {
     for (line, text) in (1..).zip(file.text.lines()) {
         let Some(rest) = text.trim().trim_start_matches("//").trim().strip_prefix("#cgo") else { continue };
         let Some((constraints, names)) = rest.split_once("pkg-config:") else { continue };

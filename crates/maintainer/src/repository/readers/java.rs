@@ -1,5 +1,5 @@
 use super::super::format::Unreadable;
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use roxmltree::{Document, Node, ParsingOptions};
 use setup_ready_core::statement::Confidence::{Pinned, Used};
 use setup_ready_observe::pinned::ranges::exact_or_series;
@@ -17,7 +17,7 @@ pub(super) fn line_of(node: Node<'_, '_>) -> usize {
 }
 
 /// `pom.xml` (the reference of the POM): the language's level, and what the enforcer asks for.
-pub(super) fn maven(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn maven(file: &Source<'_>, said: &StatementSink) -> Read {
     let document = xml(file.text)?;
     let all = || document.descendants().filter(Node::is_element);
     if !file.names.has_above(file.path, "pom.xml") {
@@ -70,7 +70,7 @@ fn level(text: &str) -> String {
 }
 
 /// `build.gradle`, `build.gradle.kts`: the toolchain and the level, where they stand in words that are always written so.
-pub(super) fn gradle(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn gradle(file: &Source<'_>, said: &StatementSink) -> Read {
     if !file.has_beside("gradlew")
         && !file.has_beside("gradle/wrapper/gradle-wrapper.properties")
         && !file.names.has_above(file.path, "gradlew")

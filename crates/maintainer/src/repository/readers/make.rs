@@ -1,5 +1,5 @@
-use super::super::said::{Read, Said, Source};
 use super::super::shell::{asked_for, commands, installs, program};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::catalogue;
 use setup_ready_core::statement::Confidence::{Mentioned, Used};
 use std::collections::HashMap;
@@ -13,7 +13,7 @@ const PLAIN: [&str; 52] = [
 ];
 
 /// A `Makefile`: the programs that its recipes name. Which of its targets a newcomer makes, nobody can tell, so they are only mentioned.
-pub(super) fn recipes(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn recipes(file: &Source<'_>, said: &StatementSink) -> Read {
     let name = file.name();
     if name != "Makefile.am" && !file.names.has_above(file.path, name) {
         said.tool("make", Mentioned, 1);
@@ -54,13 +54,13 @@ pub(super) fn recipes(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `$(shell ...)`
-fn started(value: &str, line: usize, said: &Said) {
+fn started(value: &str, line: usize, said: &StatementSink) {
     if let Some(inner) = value.split_once("$(shell ").map(|(_, rest)| rest.trim_end_matches(')')) {
         recipe(inner, line, &HashMap::new(), said);
     }
 }
 
-fn recipe(text: &str, line: usize, variables: &HashMap<&str, &str>, said: &Said) {
+fn recipe(text: &str, line: usize, variables: &HashMap<&str, &str>, said: &StatementSink) {
     let mut text = text.trim_start_matches(['@', '-', '+']).to_owned();
     // The program may stand in a variable that is set above.
     if let Some((name, rest)) = text.strip_prefix("$(").and_then(|rest| rest.split_once(')'))

@@ -2,10 +2,10 @@
 
 #![allow(clippy::wildcard_enum_match_arm, reason = "only what begins a call or a block is looked at")]
 
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::{
     Confidence::{Mentioned, Pinned},
-    Only,
+    Restriction,
 };
 
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -135,7 +135,7 @@ fn call<'t>(name: &'t str, line: usize, tokens: &[(Token<'t>, usize)], at: usize
     (Call { name, line, arguments }, end)
 }
 
-fn limit(condition: &str, negated: bool) -> Only {
+fn limit(condition: &str, negated: bool) -> Restriction {
     let plain: String = condition.chars().filter(|c| !c.is_whitespace()).collect();
     let system = ["windows", "linux", "darwin"].into_iter().find_map(|name| {
         let asked = ["host_machine.system()==", "target_machine.system()==", "build_machine.system()=="];
@@ -151,16 +151,16 @@ fn limit(condition: &str, negated: bool) -> Only {
         }
     });
     match (system, negated) {
-        (Some(system), false) => Only::When(system),
+        (Some(system), false) => Restriction::When(system),
         (Some(system), true) => {
-            Only::When(system.strip_prefix("not ").map_or_else(|| format!("not {system}"), ToOwned::to_owned))
+            Restriction::When(system.strip_prefix("not ").map_or_else(|| format!("not {system}"), ToOwned::to_owned))
         }
-        (None, false) => Only::Otherwise(format!("where {condition}")),
-        (None, true) => Only::Otherwise(format!("where not {condition}")),
+        (None, false) => Restriction::Text(format!("where {condition}")),
+        (None, true) => Restriction::Text(format!("where not {condition}")),
     }
 }
 
-pub(super) fn build(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn build(file: &Source<'_>, said: &StatementSink) -> Read {
     let tokens = scan(file.text);
     // For each open block: the conditions that were tried before, and the one that holds now.
     let mut blocks: Vec<(Vec<String>, Option<String>)> = Vec::new();
@@ -215,7 +215,7 @@ pub(super) fn build(file: &Source<'_>, said: &Said) -> Read {
                 let after_dot =
                     at.checked_sub(1).and_then(|before| tokens.get(before)).is_some_and(|(one, _)| *one == Token::Sign('.'));
                 let (call, end) = call(name, *line, &tokens, at + 1);
-                let limits: Vec<Only> = blocks
+                let limits: Vec<Restriction> = blocks
                     .iter()
                     .take(DEEPEST)
                     .flat_map(|(before, now)| {
@@ -241,13 +241,13 @@ fn range(texts: &[(&str, usize)]) -> Option<String> {
     (!bounds.is_empty()).then(|| bounds.join(", "))
 }
 
-fn one(call: &Call<'_>, said: &Said, file: &Source<'_>) {
+fn one(call: &Call<'_>, said: &StatementSink, file: &Source<'_>) {
     let first = call.positional().next();
     let version = call.key("version").and_then(|argument| range(&argument.texts));
     let required = call.key("required").map(|argument| argument.whole.as_str());
     // What has a copy of its own to fall back on is not needed.
     let firm = matches!(required, None | Some("true")) && call.key("fallback").is_none() && call.key("disabler").is_none();
-    let feature = required.filter(|text| text.starts_with("get_option")).map(|text| Only::Otherwise(format!("where {text}")));
+    let feature = required.filter(|text| text.starts_with("get_option")).map(|text| Restriction::Text(format!("where {text}")));
     let firmness = if firm { Pinned } else { Mentioned };
     match call.name {
         "project" => project(call, said, file),
@@ -290,7 +290,7 @@ fn one(call: &Call<'_>, said: &Said, file: &Source<'_>) {
     }
 }
 
-fn project(call: &Call<'_>, said: &Said, file: &Source<'_>) {
+fn project(call: &Call<'_>, said: &StatementSink, file: &Source<'_>) {
     if file.names.has_above(file.path, "meson.build") {
         return;
     }

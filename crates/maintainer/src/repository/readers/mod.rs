@@ -22,9 +22,9 @@ mod rust;
 mod scripting;
 mod servers;
 
-use super::said::{Read, Said, Source};
+use super::statement_sink::{Read, Source, StatementSink};
 
-pub(super) type Reader = fn(&Source<'_>, &Said) -> Read;
+pub(super) type Reader = fn(&Source<'_>, &StatementSink) -> Read;
 
 /// Readers of files by their names.
 const BY_NAME: [(&str, Reader); 53] = [

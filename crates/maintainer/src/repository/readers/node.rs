@@ -1,5 +1,5 @@
 use super::super::format::{Node, json};
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::Confidence::{Mentioned, Pinned, Used};
 use setup_ready_observe::pinned::ranges::{exact_or_series, from_npm};
 
@@ -7,7 +7,7 @@ use setup_ready_observe::pinned::ranges::{exact_or_series, from_npm};
 const ENGINES: [&str; 5] = ["node", "npm", "yarn", "pnpm", "bun"];
 
 /// `package.json` (npm's documentation of it): `engines`, `packageManager`, and what compiles native parts.
-pub(super) fn package(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn package(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = json(file.text)?;
     let engines = tree.get("engines");
     for entry in engines.map(Node::entries).unwrap_or_default() {
@@ -44,19 +44,19 @@ pub(super) fn package(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `binding.gyp`: what it asks of pkg-config. It may ask under conditions of its own, so that is only mentioned.
-pub(super) fn binding(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn binding(file: &Source<'_>, said: &StatementSink) -> Read {
     for (line, text) in (1..).zip(file.text.lines()) {
         let asked = text.split("pkg-config ").nth(1).unwrap_or_default();
         let names = asked.split([' ', ')', '\'', '"']).filter(|word| !word.starts_with('-') && !word.is_empty());
         names
-            .take_while(|name| super::super::said::is_name(name))
+            .take_while(|name| super::super::statement_sink::is_name(name))
             .for_each(|name| said.library(name, Mentioned, (line, "pkg-config")));
     }
     Ok(())
 }
 
 /// A lock file: the installer that made it.
-pub(super) fn lock(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn lock(file: &Source<'_>, said: &StatementSink) -> Read {
     let tool = match file.name() {
         "pnpm-lock.yaml" => "pnpm",
         "yarn.lock" => "yarn",

@@ -1,11 +1,11 @@
 //! Files that do nothing but pin versions.
 
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::Confidence::Pinned;
 use setup_ready_observe::pinned::ranges::exact_or_series;
 
 /// A file for one tool, whose name says which.
-pub(super) fn of_one(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn of_one(file: &Source<'_>, said: &StatementSink) -> Read {
     let tool = match file.name() {
         ".nvmrc" | ".node-version" => "node",
         ".python-version" => "python3",
@@ -23,7 +23,7 @@ pub(super) fn of_one(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `.tool-versions`: a tool and its versions in each line; the first is used, the others do too.
-pub(super) fn of_several(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn of_several(file: &Source<'_>, said: &StatementSink) -> Read {
     for (line, text) in (1..).zip(file.text.lines()) {
         let mut words = text.split('#').next().unwrap_or_default().split_whitespace();
         let Some(name) = words.next() else { continue };

@@ -1,11 +1,11 @@
-use super::super::said::{Read, Said, Source};
 use super::super::shell::{Kind, script};
+use super::super::statement_sink::{Read, Source, StatementSink};
 
 /// Blocks in these languages are lines for a shell; one without a language may be anything, and is read as far as it looks like that.
 const SHELLS: [&str; 9] = ["", "sh", "bash", "shell", "console", "zsh", "shell-session", "terminal", "shellsession"];
 
 /// Fenced blocks of prose (`CommonMark`, 4.5): what people are told to install.
-pub(super) fn document(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn document(file: &Source<'_>, said: &StatementSink) -> Read {
     let mut open: Option<(char, usize, bool)> = None;
     let mut block = String::new();
     let mut first = 0;

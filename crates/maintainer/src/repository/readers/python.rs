@@ -1,13 +1,13 @@
 use super::super::format::{Node, toml};
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::{
     Confidence::{Pinned, Used},
-    Only,
+    Restriction,
 };
 use setup_ready_observe::pinned::ranges::from_python;
 
 /// `pyproject.toml` (the packaging standard's specification of it): `requires-python`, and what its build backend starts.
-pub(super) fn project(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn project(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = toml(file.text)?;
     for path in [&["project", "requires-python"][..], &["tool", "poetry", "dependencies", "python"]] {
         if let Some(entry) = tree.at(path)
@@ -35,7 +35,7 @@ pub(super) fn project(file: &Source<'_>, said: &Said) -> Read {
         "maturin" => {
             said.tool("cargo", Pinned, how);
             said.tool("rustc", Pinned, how);
-            said.only(Some(Only::When("not windows".to_owned())), || said.tool("cc", Pinned, how));
+            said.only(Some(Restriction::When("not windows".to_owned())), || said.tool("cc", Pinned, how));
         }
         text if text.starts_with("setuptools") => {
             if needs(&["setuptools-rust", "setuptools_rust"]) {
@@ -53,7 +53,7 @@ pub(super) fn project(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `setup.cfg`: `python_requires` of its options.
-pub(super) fn setup_cfg(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn setup_cfg(file: &Source<'_>, said: &StatementSink) -> Read {
     let mut section = "";
     for (line, text) in (1..).zip(file.text.lines()) {
         if let Some(name) = text.trim().strip_prefix('[').and_then(|rest| rest.strip_suffix(']')) {
@@ -71,7 +71,7 @@ pub(super) fn setup_cfg(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// A `Pipfile`: the interpreter's version.
-pub(super) fn pipfile(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn pipfile(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = toml(file.text)?;
     let version = tree.at(&["requires", "python_full_version"]).or_else(|| tree.at(&["requires", "python_version"]));
     if let Some(entry) = version {

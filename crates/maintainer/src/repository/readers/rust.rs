@@ -1,8 +1,8 @@
 use super::super::format::{Node, toml};
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::statement::{
     Confidence::{Mentioned, Pinned},
-    Only,
+    Restriction,
 };
 use setup_ready_observe::pinned::ranges::exact_or_series;
 
@@ -58,7 +58,7 @@ fn need(name: &str) -> Option<Need> {
 }
 
 /// `Cargo.toml` ("The Manifest Format" of the Cargo book): the oldest compiler, and what the builds of its dependencies start.
-pub(super) fn manifest(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn manifest(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = toml(file.text)?;
     let package = tree.get("package");
     for (path, item) in
@@ -73,7 +73,7 @@ pub(super) fn manifest(file: &Source<'_>, said: &Said) -> Read {
     // A member of a workspace says nothing new.
     if !file.names.has_above(file.path, "Cargo.toml") && (package.is_some() || tree.get("workspace").is_some()) {
         said.tool("cargo", Pinned, 1);
-        said.only(Some(Only::When("not windows".to_owned())), || said.tool("cc", Pinned, 1));
+        said.only(Some(Restriction::When("not windows".to_owned())), || said.tool("cc", Pinned, 1));
     }
     for entry in tree.get("build-dependencies").map(Node::entries).unwrap_or_default() {
         let optional = entry.node.get("optional").and_then(Node::text) == Some("true");
@@ -88,20 +88,20 @@ pub(super) fn manifest(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `Cargo.lock`: libraries that the crates for them look for; most build their own copy where there is none, so they are only mentioned.
-pub(super) fn lock(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn lock(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = toml(file.text)?;
     for package in tree.get("package").map(Node::items).unwrap_or_default() {
         let Some(name) = package.entry("name") else { continue };
         if let Some(Need::Library(library)) = name.node.text().and_then(need) {
             let how = (name.line, name.node.text().unwrap_or_default());
-            said.only(Some(Only::When("not windows".to_owned())), || said.library(library, Mentioned, how));
+            said.only(Some(Restriction::When("not windows".to_owned())), || said.library(library, Mentioned, how));
         }
     }
     Ok(())
 }
 
 /// `rust-toolchain.toml`, or `rust-toolchain` in its older form (rustup's book, "Overrides").
-pub(super) fn toolchain(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn toolchain(file: &Source<'_>, said: &StatementSink) -> Read {
     let channel = if file.text.contains('[') {
         let tree = toml(file.text)?;
         tree.at(&["toolchain", "channel"]).and_then(|entry| Some((entry.node.text()?.to_owned(), entry.line)))

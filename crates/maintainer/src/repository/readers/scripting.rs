@@ -1,7 +1,7 @@
 //! What projects in Ruby, PHP and Elixir say of their interpreter.
 
 use super::super::format::{Node, json};
-use super::super::said::{Read, Said, Source};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::guide::Language;
 use setup_ready_core::statement::Confidence::{Mentioned, Pinned, Used};
 use setup_ready_observe::pinned::ranges::exact_or_series;
@@ -19,7 +19,7 @@ const COMPILED: [(&str, &str); 8] = [
 ];
 
 /// A `Gemfile` (Bundler's manual): the interpreter, and gems that are compiled. It is a program; only lines of the plain form are read.
-pub(super) fn gemfile(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn gemfile(file: &Source<'_>, said: &StatementSink) -> Read {
     if !file.names.has_above(file.path, "Gemfile") {
         said.tool("bundle", Used, 1);
     }
@@ -42,7 +42,7 @@ pub(super) fn gemfile(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `Gemfile.lock`: the bundler that wrote it.
-pub(super) fn gem_lock(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn gem_lock(file: &Source<'_>, said: &StatementSink) -> Read {
     let mut lines = (1..).zip(file.text.lines());
     while let Some((_, text)) = lines.next() {
         if text.trim() == "BUNDLED WITH"
@@ -72,7 +72,7 @@ fn pessimistic(text: &str) -> Option<String> {
 }
 
 /// `composer.json` (Composer's schema): the interpreter and its extensions.
-pub(super) fn composer(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn composer(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = json(file.text)?;
     if !file.names.has_above(file.path, "composer.json") {
         said.tool("composer", Used, 1);
@@ -103,7 +103,7 @@ fn composer_range(text: &str) -> Option<String> {
 }
 
 /// `mix.exs`: `elixir: "~> 1.15"`. It is a program; only that word of the plain form is read.
-pub(super) fn mix(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn mix(file: &Source<'_>, said: &StatementSink) -> Read {
     for (line, text) in (1..).zip(file.text.lines()) {
         let text = text.trim();
         if let Some(rest) = text.strip_prefix("elixir:").map(str::trim) {

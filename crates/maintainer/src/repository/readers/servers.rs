@@ -1,12 +1,12 @@
 //! What definitions of build servers have in common, and those that are plain lists of jobs.
 
 use super::super::format::{Entry, Node, yaml};
-use super::super::said::{Read, Said, Source};
 use super::super::shell::{Kind, script};
+use super::super::statement_sink::{Read, Source, StatementSink};
 use setup_ready_core::observation::Os;
 use setup_ready_core::statement::{
     Confidence::{Mentioned, Used},
-    Only, Topic,
+    Restriction, Topic,
 };
 
 /// Whether a job is about what comes after building: what it installs, no newcomer needs.
@@ -53,7 +53,7 @@ const NO_JOBS: [&str; 10] =
     ["default", "variables", "stages", "include", "workflow", "image", "services", "cache", "before_script", "after_script"];
 
 /// `.gitlab-ci.yml` (its keyword reference): images, services and scripts of jobs.
-pub(super) fn gitlab(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn gitlab(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = yaml(file.text)?;
     for node in [Some(&tree), tree.get("default")].into_iter().flatten() {
         image(node, said);
@@ -70,7 +70,7 @@ pub(super) fn gitlab(file: &Source<'_>, said: &Said) -> Read {
             || is_for_releases(stage)
             || job.node.get("rules").is_some()
             || job.node.get("only").is_some();
-        let limit = aside.then(|| Only::Otherwise(format!("in the job {}", job.key)));
+        let limit = aside.then(|| Restriction::Text(format!("in the job {}", job.key)));
         said.only(limit, || {
             image(&job.node, said);
             services(&job.node, said);
@@ -81,7 +81,7 @@ pub(super) fn gitlab(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// `bitbucket-pipelines.yml` (its configuration reference): images and scripts of steps.
-pub(super) fn bitbucket(file: &Source<'_>, said: &Said) -> Read {
+pub(super) fn bitbucket(file: &Source<'_>, said: &StatementSink) -> Read {
     let tree = yaml(file.text)?;
     image(&tree, said);
     for (kind, pipelines) in
@@ -91,7 +91,7 @@ pub(super) fn bitbucket(file: &Source<'_>, said: &Said) -> Read {
             steps(pipelines, said, 0);
         } else {
             for named in pipelines.entries() {
-                said.only(Some(Only::Otherwise(format!("in the {kind} {}", named.key))), || steps(&named.node, said, 0));
+                said.only(Some(Restriction::Text(format!("in the {kind} {}", named.key))), || steps(&named.node, said, 0));
             }
         }
     }
@@ -99,7 +99,7 @@ pub(super) fn bitbucket(file: &Source<'_>, said: &Said) -> Read {
 }
 
 /// Steps lie in lists, in `parallel`, in `stage`; deeper than people nest them is not looked.
-fn steps(node: &Node, said: &Said, depth: usize) {
+fn steps(node: &Node, said: &StatementSink, depth: usize) {
     if depth > 8 {
         return;
     }
@@ -111,7 +111,7 @@ fn steps(node: &Node, said: &Said, depth: usize) {
             "step" => {
                 let name = entry.node.get("name").and_then(Node::text).unwrap_or_default();
                 let aside = entry.node.get("deployment").is_some() || is_for_releases(name);
-                let limit = aside.then(|| Only::Otherwise(format!("in the step {name}")));
+                let limit = aside.then(|| Restriction::Text(format!("in the step {name}")));
                 said.only(limit, || {
                     image(&entry.node, said);
                     lines(&entry.node, &["script"], said);
@@ -124,7 +124,7 @@ fn steps(node: &Node, said: &Said, depth: usize) {
     }
 }
 
-fn image(node: &Node, said: &Said) {
+fn image(node: &Node, said: &StatementSink) {
     let Some(entry) = node.entry("image") else { return };
     let name = entry.node.text().or_else(|| entry.node.get("name")?.text());
     for (program, range) in name.map(super::image::programs).unwrap_or_default() {
@@ -132,7 +132,7 @@ fn image(node: &Node, said: &Said) {
     }
 }
 
-fn services(node: &Node, said: &Said) {
+fn services(node: &Node, said: &StatementSink) {
     for item in node.get("services").map(Node::items).unwrap_or_default() {
         let (name, line) = match item.entry("name") {
             Some(entry) => (entry.node.text(), entry.line),
@@ -144,7 +144,7 @@ fn services(node: &Node, said: &Said) {
     }
 }
 
-fn lines(node: &Node, keys: &[&str], said: &Said) {
+fn lines(node: &Node, keys: &[&str], said: &StatementSink) {
     for entry in keys.iter().filter_map(|key| node.entry(key)) {
         for (text, line) in texts(entry) {
             script(said, text, line, Kind::Build);

@@ -57,7 +57,7 @@ fn is_undone(live: &Live, record: &Record) -> bool {
 
 /// A variable that programs which are asked have too.
 fn variable(live: &Live, name: &str) -> Option<String> {
-    super::stand_in::variable(name).filter(|_| live.apart().keeps(OsStr::new(name)))
+    super::shim::variable(name).filter(|_| live.apart().keeps(OsStr::new(name)))
 }
 
 fn is_there_and_not_empty(path: &Path) -> bool {

@@ -1,7 +1,7 @@
 //! Files of fish and of the C shell, followed line by line: blocks whose condition is not known may or may not be.
 
 use super::words::expand;
-use super::{Follow, Truth, What};
+use super::{Effect, Follow, Truth};
 
 /// A value of several words, as both shells join it in the environment for lists of folders.
 fn joined(words: &[&str], follow: &Follow<'_>, between: &str) -> Option<String> {
@@ -44,8 +44,8 @@ impl Follow<'_> {
                     ["export", rest @ ..] => {
                         for (name, value) in rest.iter().filter_map(|word| word.split_once('=')) {
                             let value = expand(value, &self.values);
-                            self.note(here, name, What::Set(value), inside);
-                            self.note(here, name, What::Exported, inside);
+                            self.note(here, name, Effect::Set(value), inside);
+                            self.note(here, name, Effect::Exported, inside);
                         }
                     }
                     _ => {}
@@ -72,7 +72,7 @@ impl Follow<'_> {
         let rest: Vec<&str> = words.iter().copied().skip_while(|word| word.starts_with('-')).collect();
         let Some((name, values)) = rest.split_first() else { return };
         if options.contains('e') && !options.contains("export") {
-            return self.note(here, name, What::Gone, guard);
+            return self.note(here, name, Effect::Gone, guard);
         }
         // It only asks.
         if values.is_empty() && options.contains('q') {
@@ -80,9 +80,9 @@ impl Follow<'_> {
         }
         let between = if name.ends_with("PATH") { ":" } else { " " };
         let value = joined(values, self, between);
-        self.note(here, name, What::Set(value), guard);
+        self.note(here, name, Effect::Set(value), guard);
         if options.contains('x') {
-            self.note(here, name, What::Exported, guard);
+            self.note(here, name, Effect::Exported, guard);
         }
     }
 
@@ -120,19 +120,19 @@ impl Follow<'_> {
                 }
                 ["setenv", name, values @ ..] => {
                     let value = joined(values, self, " ");
-                    self.note(here, name, What::Set(value), inside);
-                    self.note(here, name, What::Exported, inside);
+                    self.note(here, name, Effect::Set(value), inside);
+                    self.note(here, name, Effect::Exported, inside);
                 }
-                ["unsetenv", name, ..] => self.note(here, name, What::Gone, inside),
+                ["unsetenv", name, ..] => self.note(here, name, Effect::Gone, inside),
                 // The list of folders is the one variable that both names stand for.
                 ["set", "path" | "path=(", ..] => {
-                    self.note(here, "PATH", What::Set(None), inside);
-                    self.note(here, "PATH", What::Exported, inside);
+                    self.note(here, "PATH", Effect::Set(None), inside);
+                    self.note(here, "PATH", Effect::Exported, inside);
                 }
                 ["set", word, ..] => {
                     let (name, value) = word.split_once('=').unwrap_or((word, ""));
                     let value = expand(value, &self.values);
-                    self.note(here, name, What::Set(value), inside);
+                    self.note(here, name, Effect::Set(value), inside);
                 }
                 _ => {}
             }

@@ -46,7 +46,7 @@ impl Program {
 /// How a shell is started.
 #[allow(missing_debug_implementations, reason = "it holds functions")]
 #[derive(Clone, Copy)]
-pub struct Start<'a> {
+pub struct StartupConfig<'a> {
     /// Which one.
     pub program: Program,
     /// By a sign-in.
@@ -80,14 +80,14 @@ pub struct Assignment {
     /// The variable.
     pub name: String,
     /// What becomes of it.
-    pub what: What,
+    pub what: Effect,
     /// Whether it is sure that the line is reached.
     pub sure: bool,
 }
 
 /// What becomes of a variable.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub enum What {
+pub enum Effect {
     /// It has this value; none where that cannot be read.
     Set(Option<String>),
     /// Programs get it from now on.
@@ -128,13 +128,13 @@ const DEEPEST: usize = 8;
 
 /// Where one is while a start is followed.
 struct Follow<'a> {
-    start: Start<'a>,
+    start: StartupConfig<'a>,
     values: HashMap<String, Option<String>>,
     trail: StartupTrace,
 }
 
 /// Follows the start of a shell.
-pub fn follow(start: Start<'_>) -> StartupTrace {
+pub fn follow(start: StartupConfig<'_>) -> StartupTrace {
     let mut values = HashMap::new();
     values.insert("HOME".to_owned(), Some(start.home.to_owned()));
     let flags = if start.interactive { "himBH" } else { "hB" };
@@ -201,7 +201,7 @@ impl From<bool> for Truth {
 impl Follow<'_> {
     /// The files in the order in which they are read.
     fn files(&self) -> Vec<Step> {
-        let Start { program, login, interactive, home, environment, .. } = self.start;
+        let StartupConfig { program, login, interactive, home, environment, .. } = self.start;
         let own = |file: &str| format!("{home}/{file}");
         let mut all = Vec::new();
         let mut read = |holds: bool, file: String| {
@@ -273,18 +273,18 @@ impl Follow<'_> {
         true
     }
 
-    fn note(&mut self, (file, line): (&str, usize), name: &str, what: What, guard: Truth) {
+    fn note(&mut self, (file, line): (&str, usize), name: &str, what: Effect, guard: Truth) {
         if guard == Truth::No || name.is_empty() {
             return;
         }
         match &what {
-            What::Set(value) => {
+            Effect::Set(value) => {
                 self.values.insert(name.to_owned(), if guard == Truth::Yes { value.clone() } else { None });
             }
-            What::Gone => {
+            Effect::Gone => {
                 self.values.remove(name);
             }
-            What::Exported => {}
+            Effect::Exported => {}
         }
         let place = Place { file: file.to_owned(), line };
         self.trail.deeds.push(Assignment { place, name: name.to_owned(), what, sure: guard == Truth::Yes });
@@ -297,17 +297,17 @@ impl StartupTrace {
         let (mut exported, mut outcome) = (given, Outcome::Untouched);
         for deed in self.deeds.iter().filter(|deed| deed.name == name) {
             outcome = match (&deed.what, outcome) {
-                (What::Set(_), _) if exported => Outcome::Given(&deed.place),
-                (What::Set(_), _) => Outcome::Kept(&deed.place),
-                (What::Exported, Outcome::Kept(place) | Outcome::Given(place)) => {
+                (Effect::Set(_), _) if exported => Outcome::Given(&deed.place),
+                (Effect::Set(_), _) => Outcome::Kept(&deed.place),
+                (Effect::Exported, Outcome::Kept(place) | Outcome::Given(place)) => {
                     exported = true;
                     Outcome::Given(place)
                 }
-                (What::Exported, other) => {
+                (Effect::Exported, other) => {
                     exported = true;
                     other
                 }
-                (What::Gone, _) => {
+                (Effect::Gone, _) => {
                     exported = false;
                     Outcome::Gone(&deed.place)
                 }

@@ -1,7 +1,7 @@
 //! A file of bash, dash, ksh, mksh or zsh, followed command by command. What only running it would tell may or may not be.
 
 use super::words::{Token, expand, tokens};
-use super::{Follow, Truth, What};
+use super::{Effect, Follow, Truth};
 
 /// What a list of commands came to.
 struct ExecResult {
@@ -243,13 +243,16 @@ impl Follow<'_> {
                         None => word,
                     };
                     if exports && !removes {
-                        self.note(here, name, What::Exported, guard);
+                        self.note(here, name, Effect::Exported, guard);
                     }
                 }
                 NOTHING
             }
             "unset" => {
-                arguments.iter().filter(|word| !word.starts_with('-')).for_each(|name| self.note(here, name, What::Gone, guard));
+                arguments
+                    .iter()
+                    .filter(|word| !word.starts_with('-'))
+                    .for_each(|name| self.note(here, name, Effect::Gone, guard));
                 NOTHING
             }
             "." | "source" => {
@@ -267,7 +270,7 @@ impl Follow<'_> {
 
     fn set(&mut self, here: (&str, usize), name: &str, value: &str, guard: Truth) {
         let value = expand(value, &self.values);
-        self.note(here, name, What::Set(value), guard);
+        self.note(here, name, Effect::Set(value), guard);
     }
 
     /// What test(1) says, where that can be told without running anything.

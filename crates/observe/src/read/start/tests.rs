@@ -1,4 +1,4 @@
-use super::{Outcome, Program, Start, StartupTrace, follow};
+use super::{Outcome, Program, StartupConfig, StartupTrace, follow};
 use rstest::rstest;
 use std::collections::HashMap;
 
@@ -19,7 +19,7 @@ fn trail(program: Program, (login, interactive): (bool, bool), home: &str, files
     let text = |file: &str| files.get(file).cloned();
     let exists = |file: &str| files.contains_key(file) || files.keys().any(|one| one.starts_with(&format!("{file}/")));
     let environment = |_: &str| None;
-    follow(Start { program, login, interactive, home, environment: &environment, text: &text, exists: &exists })
+    follow(StartupConfig { program, login, interactive, home, environment: &environment, text: &text, exists: &exists })
 }
 
 fn named(outcome: &Outcome<'_>, home: &str) -> String {
@@ -135,7 +135,7 @@ fn what_is_not_whole_is_read_all_the_same(#[case] text: &str, #[case] how: (bool
     let files = HashMap::from([("/h/.bashrc".to_owned(), text.to_owned())]);
     let found = trail(Program::Bash, how, "/h", &files);
     assert_eq!(
-        found.deeds.iter().filter(|deed| deed.sure && matches!(deed.what, super::What::Set(_))).count(),
+        found.deeds.iter().filter(|deed| deed.sure && matches!(deed.what, super::Effect::Set(_))).count(),
         deeds,
         "{found:?}"
     );

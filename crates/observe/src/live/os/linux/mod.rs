@@ -21,7 +21,7 @@ pub(in crate::live) use resources::{cores, memory};
 use crate::host::Interrupt;
 use crate::live::Live;
 use crate::read::{cpuinfo_flags, mount_of, os_release, systemd_service};
-use crate::run::{Apart, ExecEnv, Limits, run};
+use crate::run::{ExecEnv, Isolated, Limits, run};
 use setup_ready_core::observation::{Observation, Os, Processor, StartEffect, Surroundings, System};
 use std::fs::read_to_string;
 use std::path::{Path, PathBuf};
@@ -160,8 +160,9 @@ pub(in crate::live) fn system_service(name: &str) -> Observation {
         ["show", "--property=LoadState,ActiveState,UnitFileState", "--", &format!("{name}.service")].map(ToOwned::to_owned);
     let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] };
     let asked = ["/usr/bin/systemctl", "/bin/systemctl"].into_iter().find(|path| Path::new(path).exists());
-    let said = asked
-        .and_then(|path| systemd_service(&run(Path::new(path), &words, &ExecEnv::Apart(Apart::of_the_system()), &limits).stdout));
+    let said = asked.and_then(|path| {
+        systemd_service(&run(Path::new(path), &words, &ExecEnv::Isolated(Isolated::of_the_system()), &limits).stdout)
+    });
     said.map_or_else(|| Observation::CouldNotLook("systemctl did not answer".to_owned()), Observation::SystemService)
 }
 

@@ -2,7 +2,7 @@
 
 use crate::host::Interrupt;
 use crate::live::Live;
-use crate::run::{Apart, ExecEnv, Limits, run};
+use crate::run::{ExecEnv, Isolated, Limits, run};
 use setup_ready_core::observation::{Run, RunEnd};
 use std::path::Path;
 
@@ -16,7 +16,7 @@ pub(super) fn ask(program: &str, arguments: &[&str]) -> Result<String, String> {
 pub(super) fn ran(program: &str, arguments: &[&str]) -> Run {
     let words: Vec<String> = arguments.iter().map(|word| (*word).to_owned()).collect();
     let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] };
-    run(Path::new(program), &words, &ExecEnv::Apart(Apart::of_the_system()), &limits)
+    run(Path::new(program), &words, &ExecEnv::Isolated(Isolated::of_the_system()), &limits)
 }
 
 /// A number of the kernel's, by sysctl(8).

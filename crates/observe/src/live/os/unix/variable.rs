@@ -1,7 +1,7 @@
 use crate::live::Live;
 use crate::live::os;
 use crate::live::variable::AtStart;
-use crate::read::{Outcome, Place, Program, Start, StartupTrace, follow, sets_variable};
+use crate::read::{Outcome, Place, Program, StartupConfig, StartupTrace, follow, sets_variable};
 use setup_ready_core::observation::StartupOutcome;
 use std::path::{Path, PathBuf};
 
@@ -28,7 +28,7 @@ fn trail(live: &Live, program: Program, (login, interactive): (bool, bool), home
     let exists = |file: &str| Path::new(file).exists();
     let environment = |name: &str| std::env::var(name).ok().filter(|value| !value.is_empty());
     let home = home.to_string_lossy();
-    follow(Start { program, login, interactive, home: &home, environment: &environment, text: &text, exists: &exists })
+    follow(StartupConfig { program, login, interactive, home: &home, environment: &environment, text: &text, exists: &exists })
 }
 
 /// The line of a start-up file that sets a variable, by what the shell of this terminal and that of the account would do; else the first file that

@@ -4,7 +4,7 @@ use super::registry;
 use crate::host::Interrupt;
 use crate::live::Live;
 use crate::read::reserved_ports;
-use crate::run::{Apart, ExecEnv, Limits, run};
+use crate::run::{ExecEnv, Isolated, Limits, run};
 use crate::windows_calls as call;
 use setup_ready_core::guide::Protocol;
 use setup_ready_core::observation::{Binding, Holder, Network, Observation};
@@ -90,7 +90,9 @@ fn reserved(newer: bool, protocol: Protocol) -> &'static [(u16, u16)] {
     known.get_or_init(|| {
         let words = ["interface", family, "show", "excludedportrange", protocol].map(ToOwned::to_owned);
         let limits = Limits { time: Live::TIME_LIMIT, interrupt: Interrupt::default(), environment: &[] };
-        reserved_ports(&run(&super::own_program("netsh.exe"), &words, &ExecEnv::Apart(Apart::of_the_system()), &limits).stdout)
+        reserved_ports(
+            &run(&super::own_program("netsh.exe"), &words, &ExecEnv::Isolated(Isolated::of_the_system()), &limits).stdout,
+        )
     })
 }
 
