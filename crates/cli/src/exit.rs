@@ -48,11 +48,10 @@ impl From<Status> for ExitCode {
 
 impl From<Outcome> for Status {
     fn from(outcome: Outcome) -> Self {
-        match outcome {
-            // All that was asked for is met.
-            Outcome::Ready | Outcome::ReadyInPart => Self::Ready,
-            Outcome::NotReady => Self::NotReady,
-            Outcome::Undecided | Outcome::ReadyHere => Self::Undecided,
+        match outcome.exit_status() {
+            0 => Self::Ready,
+            1 => Self::NotReady,
+            _ => Self::Undecided,
         }
     }
 }
@@ -69,7 +68,7 @@ pub(crate) enum Failure {
         /// Which file.
         path: PathBuf,
         /// Why.
-        reason: setup_ready_fleet::NotRecording,
+        reason: setup_ready_fleet::RecordingError,
     },
     /// The guide is somebody else's, and nobody agreed to use it.
     #[error("{} belongs to another user: {owner}", .path.display())]

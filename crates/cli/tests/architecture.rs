@@ -190,3 +190,47 @@ fn nothing_that_decides_reads_or_writes_sentences() {
         }
     }
 }
+
+/// The texts of a file, without comments and without what stands behind its tests' head.
+fn texts(source: &str) -> Vec<&str> {
+    let code = source.lines().filter(|line| !line.trim_start().starts_with("//"));
+    code.flat_map(|line| line.split('"').skip(1).step_by(2)).collect()
+}
+
+#[rstest]
+#[case::core("core")]
+#[case::observe("observe")]
+#[case::library("library")]
+fn no_text_below_the_command_line_names_what_is_typed_there(#[case] of: &str) {
+    let help = |words: &[&str]| {
+        let output = std::process::Command::new(env!("CARGO_BIN_EXE_setup-ready")).args(words).output().unwrap();
+        String::from_utf8(output.stdout).unwrap()
+    };
+    let listed = help(&["--help"]);
+    let is_word = |c: char| c.is_ascii_lowercase() || c == '-';
+    let commands: Vec<&str> = listed
+        .lines()
+        .filter_map(|line| line.strip_prefix("  ")?.split_whitespace().next())
+        .filter(|word| word.chars().all(is_word))
+        .collect();
+    assert!(commands.contains(&"preflight") && commands.contains(&"draft"), "{listed}");
+    // Options that other programs have as well say nothing of ours.
+    let common = ["--help", "--version", "--offline", "--format", "--output", "--only", "--quiet", "--plain", "--id"];
+    let helps = help(&["preflight", "--help"]);
+    let options: BTreeSet<&str> = helps
+        .split(|c: char| !is_word(c))
+        .filter(|word| word.starts_with("--") && word.len() > 3 && !common.contains(word))
+        .collect();
+    assert!(options.contains("--allow-commands") && options.contains("--time-limit"), "{options:?}");
+    let mut wrong = Vec::new();
+    for (module, source) in modules(of) {
+        for text in texts(&source) {
+            let named = text.split(|c: char| !is_word(c)).any(|word| options.contains(word));
+            let typed = commands.iter().any(|command| text.contains(&format!("setup-ready {command}")));
+            if named || typed {
+                wrong.push(format!("{module}: {text}"));
+            }
+        }
+    }
+    assert!(wrong.is_empty(), "say what is meant, and let the command line add how it is done there: {wrong:#?}");
+}

@@ -121,7 +121,7 @@ fn addresses_are_reached_or_it_is_said_where_the_way_ends() {
     assert!(["reach-tls", "reach-no-answer"].contains(&essence(&report, "plain").1.as_str()));
     let (_, offline) = bench.report(&[], &["--offline"]);
     assert!(["met", "status", "silent"].iter().all(|id| of(&offline, id)["verdict"] == "skipped"));
-    assert_eq!(essence(&offline, "met").2, "Not checked: it needs the network, and you said --offline.");
+    assert_eq!(essence(&offline, "met").2, "Not checked: it needs the network, which this check was told to leave out.");
     let shown = text(&bench.run(&["preflight", "--offline"]).stdout);
     assert!(shown.split_whitespace().collect::<Vec<_>>().join(" ").contains("because you said --offline"), "{shown}");
 }

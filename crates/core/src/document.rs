@@ -3,7 +3,7 @@
 //! Guides and described machines are read with it, so both get the same messages.
 
 use crate::prelude::*;
-use crate::problem::{Mistakes, Problem, ProblemKind, Problems};
+use crate::problem::{GuideError, Problem, ProblemKind, Problems};
 use core::cell::RefCell;
 use core::fmt::Display;
 use core::ops::Range;
@@ -35,7 +35,7 @@ pub struct Placed<T> {
 ///
 /// # Errors
 /// The problem of size, or up to three problems of syntax.
-pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, Mistakes> {
+pub fn parse(text: &str) -> Result<Spanned<DeTable<'_>>, GuideError> {
     let problems = Problems::default();
     if text.len() > LARGEST_BYTES {
         let message = format!("this file has {} bytes; at most {LARGEST_BYTES} are read", text.len());

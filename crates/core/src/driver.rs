@@ -54,7 +54,7 @@ pub struct Finished {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[error("the selection names a role, stage or requirement that this guide does not have")]
 #[non_exhaustive]
-pub struct NotInGuide;
+pub struct NotInGuideError;
 
 /// The state machine.
 #[derive(Debug)]
@@ -100,14 +100,14 @@ impl Driver {
     ///
     /// # Errors
     /// When the selection names what the guide does not have.
-    pub fn new(guide: impl Into<Arc<Guide>>, selection: Selection) -> Result<Self, NotInGuide> {
+    pub fn new(guide: impl Into<Arc<Guide>>, selection: Selection) -> Result<Self, NotInGuideError> {
         let guide: Arc<Guide> = guide.into();
         let count = guide.requirements.len();
         let right = selection.role.is_none_or(|role| role < guide.roles.len())
             && selection.stage.is_none_or(|stage| stage < guide.stages.len())
             && selection.only.iter().all(|index| *index < count);
         if !right {
-            return Err(NotInGuide);
+            return Err(NotInGuideError);
         }
         let selected = |index: &usize| guide.requirements.get(*index).is_some_and(|one| selection.includes(one, *index));
         let ready: VecDeque<usize> = (0..count).filter(selected).collect();

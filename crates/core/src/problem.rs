@@ -88,7 +88,7 @@ pub fn position(text: &str, offset: usize) -> (usize, usize) {
 /// All that is wrong with a text, in its order. As an error it prints itself, a line a mistake.
 #[derive(Debug, Clone, PartialEq, Eq)]
 #[non_exhaustive]
-pub struct Mistakes {
+pub struct GuideError {
     /// The mistakes that were kept.
     pub problems: Vec<Problem>,
     /// How many more there are.
@@ -97,14 +97,14 @@ pub struct Mistakes {
     positions: Vec<(usize, usize)>,
 }
 
-impl Mistakes {
+impl GuideError {
     /// How many there are, kept or not.
     pub fn count(&self) -> usize {
         self.problems.len().saturating_add(self.more)
     }
 }
 
-impl core::ops::Deref for Mistakes {
+impl core::ops::Deref for GuideError {
     type Target = [Problem];
 
     fn deref(&self) -> &[Problem] {
@@ -112,7 +112,7 @@ impl core::ops::Deref for Mistakes {
     }
 }
 
-impl Display for Mistakes {
+impl Display for GuideError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         for (at, (problem, (line, column))) in self.problems.iter().zip(&self.positions).enumerate() {
             let start = if at == 0 { "" } else { "\n" };
@@ -125,7 +125,7 @@ impl Display for Mistakes {
     }
 }
 
-impl core::error::Error for Mistakes {}
+impl core::error::Error for GuideError {}
 
 /// Where problems are gathered. After [`Problems::MOST`] of them the rest is only counted.
 #[derive(Debug, Default)]
@@ -185,9 +185,9 @@ impl Problems {
     }
 
     /// All of them, in the order of the text that they are about.
-    pub fn into_mistakes(self, text: &str) -> Mistakes {
+    pub fn into_mistakes(self, text: &str) -> GuideError {
         let mut problems = self.list.into_inner();
         problems.sort_by_key(|problem| (problem.span.start, problem.kind));
-        Mistakes { positions: problems.iter().map(|problem| problem.position(text)).collect(), problems, more: self.more.get() }
+        GuideError { positions: problems.iter().map(|problem| problem.position(text)).collect(), problems, more: self.more.get() }
     }
 }

@@ -1,11 +1,11 @@
 //! Machines to be compared, from whatever one has of them: a recording, a report in JSON, a described machine, or the one that this runs on.
 
-use crate::recording::{NotRecording, read_bounded, recording, short, sound};
+use crate::recording::{RecordingError, read_bounded, recording, short, sound};
 use crate::surveying::CountsRead;
 use serde::Deserialize;
 use serde_json::Value;
 use setup_ready_core::compare::{Fact, Judged, Side, with_remark};
-use setup_ready_core::driver::NotInGuide;
+use setup_ready_core::driver::NotInGuideError;
 use setup_ready_core::finding::{LeftOut, Verdict};
 use setup_ready_core::guide::Level;
 use setup_ready_core::selection::Selection;
@@ -21,7 +21,7 @@ use std::sync::Arc;
 pub enum CompareError {
     /// It is no recording and no report that can be used.
     #[error(transparent)]
-    File(#[from] NotRecording),
+    File(#[from] RecordingError),
     /// It is no described machine that can be used.
     #[error(transparent)]
     Described(#[from] LoadError),
@@ -33,7 +33,7 @@ pub enum CompareError {
     NoGuide,
     /// The selection is of another guide.
     #[error(transparent)]
-    NotInGuide(#[from] NotInGuide),
+    NotInGuideError(#[from] NotInGuideError),
 }
 
 /// What a report in JSON says, as far as it is compared.
@@ -115,7 +115,7 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
             }
             return side_of(&name, &recording, file, selection);
         }
-        Err(later @ NotRecording::Later(_)) => return Err(later.into()),
+        Err(later @ RecordingError::Later(_)) => return Err(later.into()),
         Err(problem) => problem,
     };
     match serde_json::from_str::<ReportRead>(&text) {
@@ -128,7 +128,7 @@ pub fn side_in_file(path: &Path, file: Option<&GuideFile>, selection: &Selection
             }
             Ok(reported(name, report))
         }
-        Err(error) if matches!(problem, NotRecording::Report) => Err(NotRecording::Damaged(short(&error)).into()),
+        Err(error) if matches!(problem, RecordingError::Report) => Err(RecordingError::Damaged(short(&error)).into()),
         Err(_) => Err(problem.into()),
     }
 }

@@ -229,7 +229,7 @@ fn preflight(guide: &guide::Guide, machine: &dyn Host) {
     if let Ok(report) = Preflight::new(guide).run(machine) {
         let mut written = Vec::new();
         let _ = build_setup_ready::write::json(&report, &mut written);
-        let _ = build_setup_ready::write::plan_sh(&report, &mut written);
+        let _ = build_setup_ready::write::plan_sh(&report, &build_setup_ready::write::Invocations::default(), &mut written);
         let _ = build_setup_ready::write::plan_markdown(&report, &mut written);
         let _ = setup_ready_forms::markdown(&report, &mut written);
         let _ = (setup_ready_forms::junit(&report), setup_ready_forms::tap(&report), setup_ready_forms::html(&report));

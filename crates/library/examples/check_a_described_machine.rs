@@ -3,10 +3,10 @@
 //! Run it with: `cargo run --example check_a_described_machine`
 #![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
-use build_setup_ready::{Described, Preflight, demo, guide};
+use build_setup_ready::{Described, Preflight, demo, parse_guide};
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {
-    let guide = guide::parse(demo::GUIDE)?;
+    let guide = parse_guide(demo::GUIDE)?;
     for shipped in demo::MACHINES {
         let machine = Described::parse(shipped.text)?;
         let report = Preflight::new(&guide).run(&machine)?;

@@ -3,10 +3,8 @@
 //! Run it with: `cargo run --example check_this_machine [GUIDE]`
 #![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::{GuideFile, Live, Preflight};
+use build_setup_ready::{GuideFile, Live, Preflight, Verdict};
 use std::path::PathBuf;
-use std::sync::Arc;
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {
     let path = match std::env::args_os().nth(1) {
@@ -15,7 +13,7 @@ fn main() -> Result<(), Box<dyn std::error::Error>> {
     };
     let file = GuideFile::load(&path)?;
     let machine = Live::for_guide(&file);
-    let report = Preflight::new(Arc::clone(&file.guide)).run(&machine)?;
+    let report = Preflight::new(&file).run(&machine)?;
     for one in report.settled.iter().filter(|one| one.finding.verdict() != Verdict::Met) {
         println!("{}", report.message(one));
         for fix in one.fixes.iter() {

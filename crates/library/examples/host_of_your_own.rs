@@ -4,10 +4,8 @@
 //! Run it with: `cargo run --example host_of_your_own`
 #![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
-use build_setup_ready::observation::{CoreState, MemoryState, Observation};
-use build_setup_ready::probe::Probe;
-use build_setup_ready::report::MachineSource;
-use build_setup_ready::{Host, Preflight, guide};
+use build_setup_ready::observation::{CoreState, MemoryState};
+use build_setup_ready::{Host, MachineSource, Observation, Preflight, Probe, parse_guide};
 
 struct Inventory {
     name: &'static str,
@@ -41,7 +39,7 @@ impl Host for Inventory {
 }
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {
-    let guide = guide::parse(
+    let guide = parse_guide(
         r#"
         format = 1
         [project]

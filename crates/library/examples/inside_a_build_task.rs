@@ -1,23 +1,18 @@
-//! Use inside a project's own build task: before a long build starts, say in one line what would make it fail, and stop.
+//! Use inside a project's own build task: before a long build starts, say in a line each what would make it fail, and stop.
 //!
 //! Run it with: `cargo run --example inside_a_build_task`
 #![allow(clippy::print_stdout, clippy::print_stderr, reason = "an example prints what it found")]
 
-use build_setup_ready::finding::Verdict;
-use build_setup_ready::guide::Kind;
-use build_setup_ready::report::Outcome;
-use build_setup_ready::selection::Selection;
-use build_setup_ready::{GuideFile, Live, Preflight};
+use build_setup_ready::{GuideFile, Kind, Live, Preflight, Selection};
 use std::process::ExitCode;
-use std::sync::Arc;
 
 fn main() -> ExitCode {
     match ready_to_build() {
-        Ok(true) => {
+        Ok(0) => {
             println!("building ...");
             ExitCode::SUCCESS
         }
-        Ok(false) => ExitCode::FAILURE,
+        Ok(status) => ExitCode::from(status),
         Err(error) => {
             eprintln!("the setup guide cannot be used: {error}");
             ExitCode::from(2)
@@ -25,22 +20,19 @@ fn main() -> ExitCode {
     }
 }
 
-fn ready_to_build() -> Result<bool, Box<dyn std::error::Error>> {
+/// The exit status: 0 where the build can start.
+fn ready_to_build() -> Result<u8, Box<dyn std::error::Error>> {
     let file = GuideFile::load(&GuideFile::find(&std::env::current_dir()?)?)?;
     // Only what the build itself needs; the rest is for people.
-    let only = file
-        .guide
-        .requirements
-        .iter()
-        .enumerate()
-        .filter(|(_, one)| one.subject.kind() == Kind::Tool)
-        .map(|(index, _)| index)
-        .collect();
-    let report = Preflight::new(Arc::clone(&file.guide))
-        .select(Selection { only, ..Selection::default() })
-        .run(&Live::for_guide(&file))?;
-    for one in report.settled.iter().filter(|one| one.finding.verdict() == Verdict::Unmet) {
-        eprintln!("not ready: {}", report.message(one));
+    let tools = file.guide.requirements.iter().enumerate().filter(|(_, one)| one.subject.kind() == Kind::Tool);
+    let selection = Selection { only: tools.map(|(index, _)| index).collect(), ..Selection::default() };
+    let report = Preflight::new(&file).select(selection).run(&Live::for_guide(&file))?;
+    for problem in report.problems() {
+        eprintln!("not ready: {}", problem.message);
+        if let Some(fix) = problem.fix {
+            eprintln!("  {}", fix.say);
+            fix.run.iter().for_each(|command| eprintln!("    {command}"));
+        }
     }
-    Ok(report.outcome() != Outcome::NotReady)
+    Ok(report.outcome().exit_status())
 }

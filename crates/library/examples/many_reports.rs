@@ -2,8 +2,8 @@
 //! `cargo run --release --example many_reports -- 1000000 | setup-ready survey -`
 
 use build_setup_ready::demo::{GUIDE, class};
-use build_setup_ready::selection::Selection;
-use build_setup_ready::{Described, Preflight, guide};
+
+use build_setup_ready::{Described, Preflight, Selection, parse_guide};
 use std::error::Error;
 use std::io::{BufWriter, Write};
 
@@ -19,7 +19,7 @@ fn main() -> Result<(), Box<dyn Error>> {
     let number: u64 = words.next().map_or(Ok(1_000), |word| word.parse())?;
     let seed: u64 = words.next().map_or(Ok(7), |word| word.parse())?;
     let ids = words.next().is_some_and(|word| word == "ids");
-    let guide = guide::parse(GUIDE).map_err(|mistakes| mistakes.to_string())?;
+    let guide = parse_guide(GUIDE).map_err(|mistakes| mistakes.to_string())?;
     let mut texts = Vec::new();
     for newcomer in class(seed, MACHINES) {
         let machine = Described::parse(&newcomer.machine).map_err(|mistakes| mistakes.to_string())?;

@@ -3,9 +3,9 @@
 //! Run it with: `cargo run --example sentence_of_your_own`
 #![allow(clippy::print_stdout, reason = "an example prints what it found")]
 
-use build_setup_ready::finding::{Conclusion, Reason, ToolTrouble};
+use build_setup_ready::finding::ToolTrouble;
 use build_setup_ready::version::Sign;
-use build_setup_ready::{Described, Preflight, guide};
+use build_setup_ready::{Conclusion, Described, Preflight, Reason, parse_guide};
 
 const GUIDE: &str =
     "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.cmake]\ntool = \"cmake\"\nversion = \">= 3.25, < 5\"\n";
@@ -13,7 +13,7 @@ const MACHINE: &str =
     "format = 1\n[machine]\nname = \"old-laptop\"\n[[program]]\npath = \"/usr/bin/cmake\"\nprints = \"cmake version 3.22.1\"\n";
 
 fn main() -> Result<(), Box<dyn std::error::Error>> {
-    let report = Preflight::new(guide::parse(GUIDE)?).run(&Described::parse(MACHINE)?)?;
+    let report = Preflight::new(parse_guide(GUIDE)?).run(&Described::parse(MACHINE)?)?;
     for one in &report.settled {
         let Conclusion::Open(Reason::Tool(tool)) = &one.finding.conclusion else { continue };
         let ToolTrouble::OutOfRange { found, miss } = &tool.trouble else { continue };

@@ -23,13 +23,13 @@ pub enum PlaceReportError {
     #[error("it has more than {LARGEST_REPORT} bytes, which is the most that is read")]
     TooLarge,
     /// It is no report.
-    #[error("it is not a report as `preflight --format json` writes it")]
+    #[error("it is not a report in JSON, whole and as it was written")]
     NoReport,
     /// It is of another guide.
     #[error("it is about another guide, or another state of it: check there again, with the same guide")]
     OtherGuide,
     /// It is of another place.
-    #[error("it was made {}, not in `{wanted}`: make it there, or say there `--place {wanted}`", .made.as_ref().map_or_else(|| "in no place of the guide".to_owned(), |place| format!("in `{place}`")))]
+    #[error("it was made {}, not in `{wanted}`: make it there, and say there that it is `{wanted}`", .made.as_ref().map_or_else(|| "in no place of the guide".to_owned(), |place| format!("in `{place}`")))]
     OtherPlace {
         /// Where it was made, where it says so.
         made: Option<String>,

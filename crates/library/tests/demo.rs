@@ -3,6 +3,7 @@
 use build_setup_ready::demo::{DemoMachine, GUIDE, MACHINES};
 use build_setup_ready::{Described, Preflight, write};
 use rstest::rstest;
+use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::{self, Guide};
 use setup_ready_core::report::Outcome;
 use setup_ready_core::selection::Selection;
@@ -31,6 +32,21 @@ fn every_machine_is_as_it_expects(#[case] name: &str, #[case] outcome: Outcome) 
     assert_eq!(machine.differences(&report), Vec::<String>::new());
     assert_eq!(machine.expected().len(), guide.requirements.len(), "every requirement has its expectation");
     assert_eq!(report.outcome(), outcome);
+}
+
+#[rstest]
+#[case::machines_that_are_not_ready_have_problems("workshop-windows-pc")]
+#[case::a_machine_that_is_ready_has_none("ready-workstation")]
+fn problems_are_what_keeps_the_outcome_from_being_ready(#[case] name: &str) {
+    let guide = demo_guide();
+    let report = Preflight::new(&guide).run(&machine(name)).unwrap();
+    let problems = report.problems();
+    assert_eq!(problems.is_empty(), report.outcome().is_ready());
+    assert_eq!(report.outcome().exit_status(), u8::from(!problems.is_empty()));
+    for problem in problems {
+        assert!(!problem.message.is_empty());
+        assert!(problem.fix.is_some() || problem.result.finding.verdict() == Verdict::Blocked, "{problem:?}");
+    }
 }
 
 #[test]

@@ -65,7 +65,7 @@ proptest! {
     fn the_script_runs_what_the_plan_shows(texts in [text(), text(), text(), text(), text(), text(), text(), text()]) {
         let Some(report) = report(&texts) else { return Ok(()) };
         let mut script = Vec::new();
-        write::plan_sh(&report, &mut script).unwrap();
+        write::plan_sh(&report, &write::Invocations::default(), &mut script).unwrap();
         let script = String::from_utf8(script).unwrap();
         // Whatever a step shows to be typed is shown as it is.
         let commands: Vec<&String> = report.plan.steps.iter().flat_map(|step| &step.fix.run).collect();

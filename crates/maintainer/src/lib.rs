@@ -9,11 +9,11 @@ mod witness;
 mod write;
 
 pub use proof::Proof;
-pub use rehearsing::{Matrix, NewExpectation, NotRewritten, Performance, Rehearsal, Rewritten, expectation};
+pub use rehearsing::{Matrix, NewExpectation, Performance, Rehearsal, RewriteError, Rewritten, expectation};
 #[doc(hidden)]
 pub use repository::statements_of;
 pub use repository::{FileRemark, Repository};
 pub use witness::{WitnessError, Witnessed, witness};
-pub use write::{NoPlace, Placed, guide_html, guide_markdown, into_text};
+pub use write::{Placed, SectionError, guide_html, guide_markdown, into_text};
 pub use write::{Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown};
 pub use write::{additions, draft, remarks_json, remarks_sarif};

@@ -1,5 +1,5 @@
 use setup_ready_core::guide::{self, Guide};
-use setup_ready_core::problem::Mistakes;
+use setup_ready_core::problem::GuideError;
 use sha2::{Digest, Sha256};
 use std::io::Read;
 use std::path::{Path, PathBuf};
@@ -42,6 +42,12 @@ pub struct GuideFile {
     pub guide: Arc<Guide>,
 }
 
+impl From<&GuideFile> for Arc<Guide> {
+    fn from(file: &GuideFile) -> Self {
+        Self::clone(&file.guide)
+    }
+}
+
 /// Why a file could not be used.
 #[derive(Debug, thiserror::Error)]
 #[non_exhaustive]
@@ -75,13 +81,13 @@ pub enum LoadError {
     },
     /// It has mistakes.
     #[error("{path} has {} mistake{}", mistakes.count(), if mistakes.count() == 1 { "" } else { "s" })]
-    Mistakes {
+    GuideError {
         /// Which file.
         path: PathBuf,
         /// Its text, for excerpts.
         text: String,
         /// Every mistake, in the order of the text.
-        mistakes: Mistakes,
+        mistakes: GuideError,
     },
 }
 
@@ -94,7 +100,7 @@ impl GuideFile {
         let text = read_text(path)?;
         match guide::parse(&text) {
             Ok(guide) => Ok(Self { path: path.to_owned(), sha256: hex(&Sha256::digest(&text)), text, guide: Arc::new(guide) }),
-            Err(mistakes) => Err(LoadError::Mistakes { path: path.to_owned(), text, mistakes }),
+            Err(mistakes) => Err(LoadError::GuideError { path: path.to_owned(), text, mistakes }),
         }
     }
 

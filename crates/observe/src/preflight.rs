@@ -1,5 +1,5 @@
 use crate::host::{Host, Interrupt};
-use setup_ready_core::driver::{Driver, NotInGuide};
+use setup_ready_core::driver::{Driver, NotInGuideError};
 use setup_ready_core::elsewhere::PlaceReport;
 use setup_ready_core::finding::Finding;
 use setup_ready_core::guide::{Guide, Requirement};
@@ -135,7 +135,7 @@ impl<'l> Preflight<'l> {
     ///
     /// # Errors
     /// When the selection names a role, stage or requirement that the guide does not have.
-    pub fn run(&self, host: &dyn Host) -> Result<Report, NotInGuide> {
+    pub fn run(&self, host: &dyn Host) -> Result<Report, NotInGuideError> {
         let started = SystemTime::now();
         let clock = Instant::now();
         host.begin();

@@ -3,6 +3,7 @@ use crate::arguments::{self, PlanFormat, Shown};
 use crate::exit::{Failure, Status};
 use crate::look::{OutputStyle, TextLayout, Tone, plan};
 use crate::output;
+use build_setup_ready::write::Invocations;
 use build_setup_ready::{Interrupt, write};
 use setup_ready_core::report::{Outcome, Report};
 
@@ -45,9 +46,19 @@ pub(crate) fn run(
         }
         PlanFormat::Json => written(|report, text| write::plan_json(report, text))?,
         PlanFormat::Markdown => written(|report, text| write::plan_markdown(report, text))?,
-        PlanFormat::Sh => written(|report, text| write::plan_sh(report, text))?,
-        PlanFormat::Powershell => written(|report, text| write::plan_powershell(report, text))?,
+        PlanFormat::Sh => written(|report, text| write::plan_sh(report, &invocations(report), text))?,
+        PlanFormat::Powershell => written(|report, text| write::plan_powershell(report, &invocations(report), text))?,
     };
     output::write(&text, shown.output.as_deref())?;
     Ok(if report.frame.interrupted { Status::Interrupted } else { report.outcome().into() })
+}
+
+/// What a script of the plan tells people to type next.
+fn invocations(report: &Report) -> Invocations {
+    let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
+    let stage = report.stage.and_then(|stage| report.guide.stages.get(stage)).map(|stage| format!(" --stage {}", stage.id));
+    Invocations {
+        check: format!("setup-ready preflight{}{}", role.unwrap_or_default(), stage.unwrap_or_default()),
+        plan: "setup-ready plan".to_owned(),
+    }
 }

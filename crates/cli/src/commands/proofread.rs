@@ -58,14 +58,14 @@ pub(crate) fn run(typed: &arguments::Proofread, shown: &Shown, look: &OutputStyl
 const MOST_ROUNDS: usize = 8;
 
 fn heavy(remarks: &[Remark]) -> usize {
-    remarks.iter().filter(|one| one.rule.family() == setup_ready_core::proofread::Family::Mistakes).count()
+    remarks.iter().filter(|one| one.rule.family() == setup_ready_core::proofread::Family::GuideError).count()
 }
 
 /// The guide's text, also where it has mistakes: they are remarks too.
 fn text_of_guide(shown: &Shown, look: &OutputStyle) -> Result<(PathBuf, String), Failure> {
     match load_guide(shown, look) {
         Ok(file) => Ok((file.path, file.text)),
-        Err(Failure::Load(LoadError::Mistakes { path, text, .. })) => Ok((path, text)),
+        Err(Failure::Load(LoadError::GuideError { path, text, .. })) => Ok((path, text)),
         Err(failure) => Err(failure),
     }
 }

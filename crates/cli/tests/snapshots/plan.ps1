@@ -89,13 +89,13 @@ Show-Person 'For whoever looks after this machine, step 7: Give this machine the
 
 # 11. Have that Python put its own installer in place. (after that, most likely)
 #    Settles that Python's package installer.
-#    Only after the step above, in a script of its own (setup-ready plan makes it then):
+#    Only after the step above, in a script made when that is done:
 #      python3 -m ensurepip --upgrade
 
 # 12. Make an environment of Python for this project (.venv), let its pip bring pyyaml, and use it. (after that, most likely)
 #    Settles the reader of the station's settings.
 #    Mind: The last line holds for this terminal: type it again in every new one, then check again there.
-#    Only after the step above, in a script of its own (setup-ready plan makes it then):
+#    Only after the step above, in a script made when that is done:
 #      python3 -m venv .venv
 #      .venv\Scripts\python -m pip install 'pyyaml>=5'
 #      .venv\Scripts\Activate.ps1

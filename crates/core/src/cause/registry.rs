@@ -88,7 +88,7 @@ causes! {
     ToolStuck Tool "tool-stuck" {
         "The program did not end in time."
         "It was still running at the time limit and was stopped, with everything that it had started."
-        "Run it by hand to see what it waits for; give it more time with --time-limit if it is only slow." }
+        "Run it by hand to see what it waits for; give it more time if it is only slow." }
     ToolFailed Tool "tool-failed" {
         "The program started and ended with an error instead of saying its version."
         "It ended with a failing exit status or by a signal, and printed no version."

@@ -10,11 +10,8 @@ use crate::prelude::*;
 /// The step that would make it known; none where nobody knows one.
 pub(super) fn step(requirement: &Requirement, reason: &Reason) -> Option<Fix> {
     let title = requirement.title();
-    let consent = || {
-        Fix::say(format!(
-            "Read what the guide wants to start for {title}. If you trust it, check again and say yes when you are asked, or add --allow-commands."
-        ))
-    };
+    let consent =
+        || Fix::say(format!("Read what the guide wants to start for {title}. If you trust it, check again and agree to it."));
     if let Reason::Command(CommandReason::NoConsent) = reason {
         return Some(consent());
     }
@@ -23,7 +20,7 @@ pub(super) fn step(requirement: &Requirement, reason: &Reason) -> Option<Fix> {
             let program = tool.program.as_deref().unwrap_or(&title);
             return Some(Fix::say(format!(
                 "Run {program} yourself with the argument that asks for its version, and see what it waits for. If it is only slow, give it \
-                 more time with --time-limit."
+                 more time."
             )));
         }
         if matches!(tool.trouble, ToolTrouble::NoConsent { .. }) {

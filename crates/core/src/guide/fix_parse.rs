@@ -31,7 +31,7 @@ pub(super) fn read(
             let near = crate::text::nearest(word.value, known.iter().copied());
             let note = match near {
                 Some(near) => format!("did you mean `{near}`?"),
-                None => "`setup-ready explain` lists the causes".to_owned(),
+                None => "the causes are listed in the description of the format".to_owned(),
             };
             let replacement = near.map(ToOwned::to_owned);
             fields.problems().add(crate::problem::Problem {

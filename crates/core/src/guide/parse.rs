@@ -10,7 +10,7 @@ use super::{
 use crate::document::{self, Fields, MOST_ENTRIES, Placed, as_number, shortened};
 use crate::observation::Os;
 use crate::prelude::*;
-use crate::problem::{Mistakes, ProblemKind, Problems};
+use crate::problem::{GuideError, ProblemKind, Problems};
 use alloc::collections::BTreeMap;
 use core::ops::Range;
 use hashbrown::HashMap;
@@ -31,12 +31,12 @@ const MOST_REQUIREMENTS: usize = 10_000;
 ///
 /// # Errors
 /// Every mistake that was found, in the order of the text; of syntax, the first three.
-pub fn parse(text: &str) -> Result<Guide, Mistakes> {
+pub fn parse(text: &str) -> Result<Guide, GuideError> {
     with(text, &[])
 }
 
 /// Reads a guide whose values are these: a text for each, in their order; what the guide states where there is none.
-pub(super) fn with(text: &str, settings: &[String]) -> Result<Guide, Mistakes> {
+pub(super) fn with(text: &str, settings: &[String]) -> Result<Guide, GuideError> {
     let mut tree = document::parse(text)?;
     let problems = Problems::default();
     let top = Fields::of_document(&tree, &problems);

@@ -1,12 +1,12 @@
 use super::{Guide, Kind, Level, PortNumbers, Subject, parse};
 use crate::prelude::*;
-use crate::problem::Mistakes;
+use crate::problem::GuideError;
 use proptest::prelude::*;
 use rstest::rstest;
 
 const HEAD: &str = "format = 1\n[project]\nname = \"Driftbuoy\"\n[role.shore]\n[[stage]]\nid = \"machine\"\n";
 
-fn guide(requirements: &str) -> Result<Guide, Mistakes> {
+fn guide(requirements: &str) -> Result<Guide, GuideError> {
     parse(&format!("{HEAD}{requirements}"))
 }
 

@@ -156,7 +156,7 @@ fn unlisted(context: &Context<'_>, topic: &Topic, firmness: Confidence, first: &
     };
     let message = format!("{} {how} {}{told}, and no requirement speaks of it", first.place, name(topic));
     let remark = Remark::of(rule, context.section("require"), message).about(topic.to_string());
-    remarks.push(with_place(remark, first).note("`setup-ready draft --additions` writes a requirement for it"));
+    remarks.push(with_place(remark, first).note("a draft of what the guide lacks has a requirement for it"));
 }
 
 /// Ports that the repository publishes under the same variable with another number.

@@ -1,6 +1,7 @@
 //! Everything of one preflight, as the formats are written from it.
 
 mod json;
+mod problem;
 mod roots;
 
 use crate::driver::Finished;
@@ -21,6 +22,7 @@ use serde::Serialize;
 
 #[cfg(feature = "schema")]
 pub use json::schema;
+pub use problem::ReportProblem;
 
 /// Where the machine's answers came from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -50,6 +52,22 @@ pub enum Outcome {
     ReadyHere,
     /// Every `must` that was asked for is met; others of the guide were not asked for, and nothing is known of them.
     ReadyInPart,
+}
+
+impl Outcome {
+    /// Whether all that was asked for here is met. Of [`Outcome::ReadyHere`] that is not said: other places remain.
+    pub fn is_ready(self) -> bool {
+        matches!(self, Self::Ready | Self::ReadyInPart)
+    }
+
+    /// The exit status that a program should end with: 0 ready, 1 not ready, 3 undecided. 2 is left for wrong use, as POSIX shells have it.
+    pub fn exit_status(self) -> u8 {
+        match self {
+            Self::Ready | Self::ReadyInPart => 0,
+            Self::NotReady => 1,
+            Self::Undecided | Self::ReadyHere => 3,
+        }
+    }
 }
 
 /// A place of the guide that is not here.

@@ -78,7 +78,7 @@ enum Component {
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 #[error("`{0}` is not a version; a version starts with a number, as in `3.25` or `v20.1`")]
 #[non_exhaustive]
-pub struct NotAVersion(pub String);
+pub struct VersionError(pub String);
 
 const STAGES: [(&str, u8); 15] = [
     ("dev", 1),
@@ -108,9 +108,9 @@ impl Version {
     ///
     /// # Errors
     /// When the text does not start with a number (after `v` or `r`), is longer than 128 characters, or holds a number above 2^64.
-    pub fn parse(text: &str) -> Result<Self, NotAVersion> {
+    pub fn parse(text: &str) -> Result<Self, VersionError> {
         let text = text.trim();
-        let refused = || NotAVersion(text.chars().take(40).collect());
+        let refused = || VersionError(text.chars().take(40).collect());
         if text.len() > LONGEST {
             return Err(refused());
         }

@@ -1,4 +1,4 @@
-use super::{NotAVersion, Version, numbers};
+use super::{Version, VersionError, numbers};
 use crate::prelude::*;
 use core::cmp::Ordering;
 use core::fmt::{self, Display};
@@ -170,7 +170,7 @@ pub enum RangeError {
     Impossible(String, String),
     /// What should be a version is none.
     #[error(transparent)]
-    Version(#[from] NotAVersion),
+    Version(#[from] VersionError),
     /// Longer than anyone needs.
     #[error("the range is longer than 500 characters")]
     TooLong,
@@ -329,7 +329,7 @@ impl Bound {
             }
             Some(front) => match numbers(front) {
                 Some((release, "")) => Limit::Series(release),
-                _ => return Err(NotAVersion(version.to_owned()).into()),
+                _ => return Err(VersionError(version.to_owned()).into()),
             },
         };
         Ok(Self { sign: comparator, limit })

@@ -24,13 +24,13 @@ pub(super) fn left_out(words: &Words<'_>, left_out: LeftOut) -> String {
             let roles: Vec<&str> = roles.map(|role| role.id.as_str()).collect();
             format!("Only for the role {}.", join_words(&roles, "or"))
         }
-        LeftOut::UntilStarted => "Checked only once the project is running, with --after-start.".to_owned(),
+        LeftOut::UntilStarted => "Checked only once the project is running.".to_owned(),
         LeftOut::OtherMachine => "The guide asks for it on other machines only.".to_owned(),
         LeftOut::OtherPlace => {
             let place = words.requirement.place.and_then(|index| words.guide.places.get(index));
             format!("Checked in {}.", place.map_or("another place", |place| place.title.as_str()))
         }
-        LeftOut::Offline => "Not checked: it needs the network, and you said --offline.".to_owned(),
+        LeftOut::Offline => "Not checked: it needs the network, which this check was told to leave out.".to_owned(),
         LeftOut::NoAlternative => "None of the alternatives is for this machine.".to_owned(),
     }
 }

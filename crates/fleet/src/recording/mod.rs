@@ -10,7 +10,7 @@ mod read;
 pub use compared::compared_for_others;
 pub use decode::Foreign;
 pub use private::{Recorded, record, record_with};
-pub use read::{NotRecording, is_recorded_file, is_surveyed_file, read_recording, recorded_name, recording};
+pub use read::{RecordingError, is_recorded_file, is_surveyed_file, read_recording, recorded_name, recording};
 
 pub(crate) use decode::{GZIP, Unpacked, sound};
 pub(crate) use own::own_names;

@@ -4,7 +4,7 @@ use super::own_names;
 use serde::Serialize;
 use serde::de::DeserializeOwned;
 use serde_json::Value;
-use setup_ready_core::driver::NotInGuide;
+use setup_ready_core::driver::NotInGuideError;
 use setup_ready_core::known::{Answer, Known};
 use setup_ready_core::observation::Observation;
 use setup_ready_core::privacy::Replacer;
@@ -57,7 +57,7 @@ pub struct Recorded {
 /// let there = Preflight::new(file.guide.clone()).run(&recorded.recording).unwrap();
 /// assert_eq!(there.message(&there.settled[0]), "This machine has 2 processor cores, and 4 are needed.");
 /// ```
-pub fn record(report: &Report, file: &GuideFile) -> Result<Recorded, NotInGuide> {
+pub fn record(report: &Report, file: &GuideFile) -> Result<Recorded, NotInGuideError> {
     let mut replacer = Replacer::for_guide(&file.text);
     if report.frame.source == MachineSource::Live {
         own_names(&mut replacer, &Live::for_guide(file), &file.folder());
@@ -69,7 +69,7 @@ pub fn record(report: &Report, file: &GuideFile) -> Result<Recorded, NotInGuide>
 ///
 /// # Errors
 /// When the report is of another guide.
-pub fn record_with(report: &Report, file: &GuideFile, replacer: &Replacer) -> Result<Recorded, NotInGuide> {
+pub fn record_with(report: &Report, file: &GuideFile, replacer: &Replacer) -> Result<Recorded, NotInGuideError> {
     let wide = attempt(report, file, replacer.clone())?;
     if wide.differing.is_empty() {
         return Ok(wide);
@@ -79,7 +79,7 @@ pub fn record_with(report: &Report, file: &GuideFile, replacer: &Replacer) -> Re
     Ok(if narrow.differing.len() < wide.differing.len() { narrow } else { wide })
 }
 
-fn attempt(report: &Report, file: &GuideFile, mut replacer: Replacer) -> Result<Recorded, NotInGuide> {
+fn attempt(report: &Report, file: &GuideFile, mut replacer: Replacer) -> Result<Recorded, NotInGuideError> {
     let mut answers: Vec<&Answer> = report.known.iter().collect();
     answers.sort_by(|a, b| a.probe.cmp(&b.probe));
     for answer in &answers {

@@ -15,7 +15,7 @@ pub(crate) const LARGEST: u64 = 64 << 20;
 /// Why a file is no recording that can be used.
 #[derive(Debug, thiserror::Error)]
 #[non_exhaustive]
-pub enum NotRecording {
+pub enum RecordingError {
     /// It cannot be read.
     #[error("it cannot be read: {0}")]
     Unreadable(std::io::Error),
@@ -91,24 +91,24 @@ pub enum NotRecording {
 ///
 /// # Errors
 /// When it cannot be read or used, and why.
-pub fn read_recording(path: &Path) -> Result<Recording, NotRecording> {
+pub fn read_recording(path: &Path) -> Result<Recording, RecordingError> {
     recording(&read_bounded(path)?)
 }
 
 /// The text of a file of bounded size.
-pub(crate) fn read_bounded(path: &Path) -> Result<String, NotRecording> {
-    let known = path.metadata().map_err(NotRecording::Unreadable)?;
+pub(crate) fn read_bounded(path: &Path) -> Result<String, RecordingError> {
+    let known = path.metadata().map_err(RecordingError::Unreadable)?;
     if !known.is_file() {
-        return Err(NotRecording::NotAFile);
+        return Err(RecordingError::NotAFile);
     }
     if known.len() > LARGEST {
-        return Err(NotRecording::TooLarge);
+        return Err(RecordingError::TooLarge);
     }
     let mut bytes = Vec::new();
-    let opened = File::open(path).map_err(NotRecording::Unreadable)?;
-    opened.take(LARGEST + 1).read_to_end(&mut bytes).map_err(NotRecording::Unreadable)?;
+    let opened = File::open(path).map_err(RecordingError::Unreadable)?;
+    opened.take(LARGEST + 1).read_to_end(&mut bytes).map_err(RecordingError::Unreadable)?;
     if bytes.len() as u64 > LARGEST {
-        return Err(NotRecording::TooLarge);
+        return Err(RecordingError::TooLarge);
     }
     text_of(bytes)
 }
@@ -125,8 +125,8 @@ struct Head {
 ///
 /// # Errors
 /// When it cannot be used, and why.
-pub fn recording(text: &str) -> Result<Recording, NotRecording> {
-    let reason = |error: serde_json::Error| NotRecording::Other(short(&error));
+pub fn recording(text: &str) -> Result<Recording, RecordingError> {
+    let reason = |error: serde_json::Error| RecordingError::Other(short(&error));
     let (head, text): (Head, Cow<'_, str>) = if let Ok(head) = serde_json::from_str(text) {
         (head, Cow::Borrowed(text))
     } else {
@@ -134,10 +134,10 @@ pub fn recording(text: &str) -> Result<Recording, NotRecording> {
         (serde_json::from_str(&sound).map_err(reason)?, sound)
     };
     match (head.format, head.answers, head.outcome) {
-        (Some(format), ..) if format > u64::from(FORMAT) => Err(NotRecording::Later(format)),
+        (Some(format), ..) if format > u64::from(FORMAT) => Err(RecordingError::Later(format)),
         (Some(_), Some(_), _) => serde_json::from_str(&text).map_err(reason),
-        (Some(_), None, Some(_)) => Err(NotRecording::Report),
-        _ => Err(NotRecording::Other("it has no answers".to_owned())),
+        (Some(_), None, Some(_)) => Err(RecordingError::Report),
+        _ => Err(RecordingError::Other("it has no answers".to_owned())),
     }
 }
 

@@ -1,6 +1,6 @@
 //! One report of many, read for what a survey looks at; the rest of it is passed over.
 
-use crate::recording::{NotRecording, recording, short, sound};
+use crate::recording::{RecordingError, recording, short, sound};
 use serde::de::{IgnoredAny, SeqAccess, Visitor};
 use serde::{Deserialize, Deserializer};
 use setup_ready_core::finding::Verdict;
@@ -87,9 +87,9 @@ impl CountsRead {
     ///
     /// # Errors
     /// When some are missing, or too many.
-    pub(crate) fn is_whole(&self, held: u64) -> Result<(), NotRecording> {
+    pub(crate) fn is_whole(&self, held: u64) -> Result<(), RecordingError> {
         let counted = [self.met, self.unmet, self.unknown, self.blocked, self.skipped].into_iter().fold(0, u64::saturating_add);
-        if counted == held { Ok(()) } else { Err(NotRecording::Incomplete(counted, held)) }
+        if counted == held { Ok(()) } else { Err(RecordingError::Incomplete(counted, held)) }
     }
 }
 
@@ -182,19 +182,19 @@ impl<'de, T: Deserialize<'de>> Deserialize<'de> for First<T> {
 ///
 /// # Errors
 /// Why it is neither.
-pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
+pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, RecordingError> {
     let bytes = bytes.strip_prefix(b"\xef\xbb\xbf").unwrap_or(bytes);
     // Once for the whole of it: each text of its own would take longer.
-    let text = std::str::from_utf8(bytes).map_err(|_| NotRecording::NotUtf8)?;
+    let text = std::str::from_utf8(bytes).map_err(|_| RecordingError::NotUtf8)?;
     let problem = match serde_json::from_str::<Report<'_>>(text) {
-        Ok(report) if report.format > 1 => return Err(NotRecording::Later(report.format)),
+        Ok(report) if report.format > 1 => return Err(RecordingError::Later(report.format)),
         Ok(report) => {
             if let Some(counts) = &report.counts {
                 counts.is_whole(report.requirements.iter().filter(|one| !one.is_alternative).count() as u64)?;
             }
             let entry = entry(report);
             return match contradiction(&entry) {
-                Some(id) => Err(NotRecording::Contradiction(id)),
+                Some(id) => Err(RecordingError::Contradiction(id)),
                 None => Ok(Document::Report(Box::new(entry))),
             };
         }
@@ -208,8 +208,8 @@ pub(super) fn document(bytes: &[u8]) -> Result<Document<'_>, NotRecording> {
     match recording(text) {
         Ok(recording) => Ok(Document::Recording(Box::new(recording))),
         // What has no answers was meant to be a report, and then its own trouble tells more.
-        Err(NotRecording::Other(_)) => Err(NotRecording::NoReport(short(&problem))),
-        Err(NotRecording::Report) => Err(NotRecording::Damaged(short(&problem))),
+        Err(RecordingError::Other(_)) => Err(RecordingError::NoReport(short(&problem))),
+        Err(RecordingError::Report) => Err(RecordingError::Damaged(short(&problem))),
         Err(other) => Err(other),
     }
 }

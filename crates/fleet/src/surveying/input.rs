@@ -1,6 +1,6 @@
 //! Where reports come from: files, folders, standard input, compressed or not, one a file or one a line; a block at a time.
 
-use crate::recording::{Foreign, GZIP, LARGEST, NotRecording, Unpacked, is_surveyed_file};
+use crate::recording::{Foreign, GZIP, LARGEST, RecordingError, Unpacked, is_surveyed_file};
 use setup_ready_core::text::Sanitised;
 use setup_ready_observe::encoding::Utf16;
 use std::fs::File;
@@ -23,7 +23,7 @@ pub(super) struct Block {
     /// It is one document, on however many lines.
     pub(super) whole: bool,
     /// The line cannot be used, and nothing of it is kept.
-    pub(super) problem: Option<NotRecording>,
+    pub(super) problem: Option<RecordingError>,
 }
 
 impl Block {
@@ -127,7 +127,7 @@ pub(super) fn read(path: &Path, take: &mut dyn FnMut(Block) -> bool) -> Result<(
     let mut raw = BufReader::with_capacity(1 << 16, raw);
     let beginning = raw.fill_buf().map_err(|error| failed(0, &error))?;
     if beginning.is_empty() {
-        return Err(Unreadable { source: name, line: 0, reason: NotRecording::Empty.to_string() });
+        return Err(Unreadable { source: name, line: 0, reason: RecordingError::Empty.to_string() });
     }
     let mut input: Box<dyn BufRead> = if beginning.starts_with(&GZIP) {
         Box::new(BufReader::with_capacity(1 << 16, Unpacked::new(raw)))
@@ -148,7 +148,7 @@ pub(super) fn read(path: &Path, take: &mut dyn FnMut(Block) -> bool) -> Result<(
         take(block)
     };
     blocks(input, &name, &mut take).map_err(|(line, error)| failed(line, &error))?;
-    if is_empty { Err(Unreadable { source: name, line: 0, reason: NotRecording::Empty.to_string() }) } else { Ok(()) }
+    if is_empty { Err(Unreadable { source: name, line: 0, reason: RecordingError::Empty.to_string() }) } else { Ok(()) }
 }
 
 /// All of an input that is in UTF-16: nobody writes many reports so.
@@ -156,9 +156,9 @@ fn utf16(input: impl Read, order: Utf16) -> io::Result<String> {
     let mut bytes = Vec::new();
     input.take(2 * LARGEST + 2).read_to_end(&mut bytes)?;
     if bytes.len() as u64 > 2 * LARGEST {
-        return Err(io::Error::other(NotRecording::TooLarge));
+        return Err(io::Error::other(RecordingError::TooLarge));
     }
-    order.text(&bytes).ok_or_else(|| io::Error::other(NotRecording::NotUtf8))
+    order.text(&bytes).ok_or_else(|| io::Error::other(RecordingError::NotUtf8))
 }
 
 /// Cuts an input at the ends of lines. One whose first line is no whole document is one document.
@@ -173,7 +173,7 @@ fn blocks(mut input: Box<dyn BufRead>, name: &str, take: &mut dyn FnMut(Block) -
         let is_whole = *whole.get_or_insert_with(|| is_one_document(&carried));
         let too_long = carried.len() as u64 > LARGEST;
         if too_long && is_whole {
-            return Err((line, io::Error::other(NotRecording::TooLarge)));
+            return Err((line, io::Error::other(RecordingError::TooLarge)));
         }
         if too_long && memchr::memchr(b'\n', carried.get(before..).unwrap_or_default()).is_none() {
             // The lines behind it go on.
@@ -211,7 +211,7 @@ fn blocks(mut input: Box<dyn BufRead>, name: &str, take: &mut dyn FnMut(Block) -
 }
 
 fn of_line(name: &str, line: u64) -> Block {
-    Block { source: name.to_owned(), line, bytes: Vec::new(), whole: false, problem: Some(NotRecording::TooLarge) }
+    Block { source: name.to_owned(), line, bytes: Vec::new(), whole: false, problem: Some(RecordingError::TooLarge) }
 }
 
 /// What was read behind the end of the line that goes on; `None` where it ends with the input.

@@ -9,7 +9,7 @@ mod rows;
 pub use input::PassedOver;
 pub use rows::{RowForm, Written, rows};
 
-use crate::recording::NotRecording;
+use crate::recording::RecordingError;
 use dedup::Deduplicator;
 pub(crate) use entry::CountsRead;
 use entry::{Document, document};
@@ -163,7 +163,7 @@ impl<'g> Judge<'g> {
     /// Hands on what a document comes to, and says whether it was a recording; or why it does not count.
     fn one(
         &self,
-        read: Result<Document<'_>, NotRecording>,
+        read: Result<Document<'_>, RecordingError>,
         take: &mut dyn FnMut(&Entry<'_>, Option<Changed>),
     ) -> Result<bool, String> {
         match read.map_err(|problem| problem.to_string())? {

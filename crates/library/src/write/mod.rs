@@ -11,7 +11,7 @@ mod whole;
 
 #[doc(hidden)]
 pub use json::write_json;
-pub use plan::{plan_json, plan_markdown};
+pub use plan::{Invocations, plan_json, plan_markdown};
 pub use plan_powershell::plan_powershell;
 pub use plan_sh::plan_sh;
 pub use whole::write_whole_as_made;

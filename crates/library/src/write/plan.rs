@@ -95,11 +95,20 @@ pub fn plan_markdown(report: &Report, mut writer: impl Write) -> io::Result<()> 
 /// Stands in commands where only the person knows what to write.
 pub const YOURS: &str = "YOUR-VALUE";
 
-/// What to type to look again.
-pub fn look_again(report: &Report) -> String {
-    let role = report.role.and_then(|role| report.guide.roles.get(role)).map(|role| format!(" --role {}", role.id));
-    let stage = report.stage.and_then(|stage| report.guide.stages.get(stage)).map(|stage| format!(" --stage {}", stage.id));
-    format!("setup-ready preflight{}{}", role.unwrap_or_default(), stage.unwrap_or_default())
+/// What a script tells people to type next: whoever embeds this library knows what their program is called.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Invocations {
+    /// To check again.
+    pub check: String,
+    /// To have another script made.
+    pub plan: String,
+}
+
+impl Default for Invocations {
+    /// No program is named.
+    fn default() -> Self {
+        Self { check: "with the program that made this".to_owned(), plan: "let the program make another".to_owned() }
+    }
 }
 
 /// For which machine a script is made, in a line.
@@ -109,13 +118,13 @@ pub fn made_for(report: &Report) -> String {
 }
 
 /// What follows when all is done: the last line.
-pub fn goodbye(report: &Report) -> String {
+pub fn goodbye(report: &Report, invocations: &Invocations) -> String {
     let then = report.plan.then.iter().max().map(|then| match then {
         Then::NewShell => "open a new terminal",
         Then::SignIn => "sign out completely and in again",
         Then::Restart => "restart the machine",
     });
-    let again = look_again(report);
+    let again = &invocations.check;
     match then {
         Some(then) => format!("Now {then}, then check again: {again}"),
         None => format!("Now check again: {again}"),

@@ -1,6 +1,6 @@
 //! The plan as a script for PowerShell, to be read before it is run: as `plan_sh`, for Windows.
 
-use super::plan::{errand, goodbye, line, look_again, made_for, marks, titles};
+use super::plan::{Invocations, errand, goodbye, line, made_for, marks, titles};
 use setup_ready_core::fix::Shell;
 use setup_ready_core::guide::Level;
 use setup_ready_core::plan::Step;
@@ -72,13 +72,13 @@ fn asks(step: &Step) -> bool {
 ///
 /// # Errors
 /// When the writer fails.
-pub fn plan_powershell(report: &Report, mut writer: impl Write) -> io::Result<()> {
+pub fn plan_powershell(report: &Report, invocations: &Invocations, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "# What would make this machine ready for {}.", line(&report.guide.project.name))?;
     writeln!(writer, "# {}", made_for(report))?;
     writeln!(writer, "# Read it before you run it, in the project's folder. Nobody else has: the guide's author and")?;
     let software = line(&report.frame.software);
     writeln!(writer, "# setup-ready {software} made it. Where only a person can do a step, it says so and waits.")?;
-    writeln!(writer, "$again = {}", word(&look_again(report)))?;
+    writeln!(writer, "$again = {}", word(&invocations.check))?;
     writer.write_all(HEAD.as_bytes())?;
     let guide = report.frame.guide_path.as_deref().and_then(|path| std::path::Path::new(path).file_name()?.to_str());
     if let Some(guide) = guide.map(line) {
@@ -100,7 +100,7 @@ pub fn plan_powershell(report: &Report, mut writer: impl Write) -> io::Result<()
         let why = if other_shell {
             "It is written for another shell:"
         } else if interrupted {
-            "Only after the step above, in a script of its own (setup-ready plan makes it then):"
+            "Only after the step above, in a script made when that is done:"
         } else if not_allowed {
             "For whoever looks after this machine:"
         } else if asks || replaces {
@@ -140,7 +140,7 @@ pub fn plan_powershell(report: &Report, mut writer: impl Write) -> io::Result<()
     if report.plan.steps.is_empty() {
         writeln!(writer, "\nWrite-Host 'Nothing is to be done that the software knows of.'")?;
     }
-    writeln!(writer, "\nWrite-Host {}", word(&goodbye(report)))
+    writeln!(writer, "\nWrite-Host {}", word(&goodbye(report, invocations)))
 }
 
 #[cfg(test)]

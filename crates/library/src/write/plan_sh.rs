@@ -1,6 +1,6 @@
 //! The plan as a script for sh, to be read before it is run.
 
-use super::plan::{YOURS, errand, goodbye, line, look_again, made_for, marks, titles};
+use super::plan::{Invocations, YOURS, errand, goodbye, line, made_for, marks, titles};
 use setup_ready_core::fix::{Shell, Source, quote};
 use setup_ready_core::guide::{Edit, Level};
 use setup_ready_core::known::Known;
@@ -64,7 +64,7 @@ add_lines() {
 ///
 /// # Errors
 /// When the writer fails.
-pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
+pub fn plan_sh(report: &Report, invocations: &Invocations, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "#!/bin/sh")?;
     writeln!(writer, "# What would make this machine ready for {}.", line(&report.guide.project.name))?;
     writeln!(writer, "# {}", made_for(report))?;
@@ -74,9 +74,9 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
     writeln!(writer, "# shellcheck disable=SC2317")?;
     // In a shell of its own, so that whoever reads this file into theirs keeps it as it is; and read as a whole before anything is done, since a step
     // could otherwise read the rest as its input.
-    writeln!(writer, "(\nset -eu\nagain={}", quote(&look_again(report), Shell::Posix))?;
+    writeln!(writer, "(\nset -eu\nagain={}", quote(&invocations.check, Shell::Posix))?;
     writer.write_all(PARTS.as_bytes())?;
-    refusals(report, &mut writer)?;
+    refusals(report, invocations, &mut writer)?;
     let mut interrupted = false;
     for (number, step) in report.plan.steps.iter().enumerate() {
         writeln!(writer, "\n# {}. {}{}", number + 1, line(&step.fix.say), marks(step))?;
@@ -95,7 +95,7 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
             let why = if other_shell {
                 "It is written for another shell:"
             } else if interrupted {
-                "Only after the step above, in a script of its own (setup-ready plan makes it then):"
+                "Only after the step above, in a script made when that is done:"
             } else if not_allowed {
                 "For whoever looks after this machine:"
             } else if asks {
@@ -126,18 +126,18 @@ pub fn plan_sh(report: &Report, mut writer: impl Write) -> io::Result<()> {
         writer,
         "\nat=''\nif [ -n \"$left\" ]; then printf '\\nLeft for you, since nobody could press Enter: step%s.\\n' \"$left\"; fi"
     )?;
-    writeln!(writer, "printf '%s\\n' {}\n)", quote(&goodbye(report), Shell::Posix))
+    writeln!(writer, "printf '%s\\n' {}\n)", quote(&goodbye(report, invocations), Shell::Posix))
 }
 
 /// Where the script does nothing: it was made for one machine, one person and one folder.
-fn refusals(report: &Report, writer: &mut impl Write) -> io::Result<()> {
+fn refusals(report: &Report, invocations: &Invocations, writer: &mut impl Write) -> io::Result<()> {
     let system = report.system.as_ref().map(|system| match system.os {
         Os::Linux => ("Linux", "Linux"),
         Os::Macos => ("Darwin", "macOS"),
         Os::Windows => ("*NT*", "Windows"),
     });
     if let Some((pattern, name)) = system {
-        let text = format!("This was made for {name}. On another system: setup-ready plan");
+        let text = format!("This was made for {name}. On another system: {}", invocations.plan);
         writeln!(writer, "case $(uname -s) in {pattern}) ;; *) printf '%s\\n' {}; exit 1 ;; esac", quote(&text, Shell::Posix))?;
     }
     if !is_of_root(&report.known) {

@@ -29,7 +29,7 @@ pub struct NewExpectation {
 /// Why `[expect]` cannot be written anew.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[non_exhaustive]
-pub enum NotRewritten {
+pub enum RewriteError {
     /// Its entries have more than a line each.
     #[error("[expect] has entries of more than one line; write each as `id = {{ verdict = \"met\" }}`, or change them by hand")]
     SeveralLines,
@@ -39,11 +39,11 @@ pub enum NotRewritten {
 ///
 /// # Errors
 /// When entries are written in a way that cannot be changed line by line.
-pub fn expectation(text: &str, machine: &Described, report: &Report) -> Result<NewExpectation, NotRewritten> {
+pub fn expectation(text: &str, machine: &Described, report: &Report) -> Result<NewExpectation, RewriteError> {
     let newline = if text.contains("\r\n") { "\r\n" } else { "\n" };
     let lines: Vec<&str> = text.lines().collect();
     if lines.iter().any(|line| line.trim_start().starts_with("[expect.")) {
-        return Err(NotRewritten::SeveralLines);
+        return Err(RewriteError::SeveralLines);
     }
     let start = lines.iter().position(|line| line.trim() == "[expect]");
     let (head, block, tail) = match start {
@@ -67,10 +67,10 @@ pub fn expectation(text: &str, machine: &Described, report: &Report) -> Result<N
                 written.push((*line).to_owned());
                 continue;
             }
-            return Err(NotRewritten::SeveralLines);
+            return Err(RewriteError::SeveralLines);
         };
         if !line.contains('}') {
-            return Err(NotRewritten::SeveralLines);
+            return Err(RewriteError::SeveralLines);
         }
         let Some((expected, settled)) = machine.expected().iter().find(|one| one.id == id).zip(report.settled_of(id)) else {
             changes.push(Rewritten { before: Some((*line).to_owned()), after: None });
@@ -125,7 +125,7 @@ fn entry(id: &str, settled: &RequirementResult) -> String {
 
 #[cfg(test)]
 mod tests {
-    use super::{NotRewritten, expectation};
+    use super::{RewriteError, expectation};
     use rstest::rstest;
     use setup_ready_core::guide;
     use setup_ready_observe::{Described, Preflight};
@@ -134,7 +134,7 @@ mod tests {
         "format = 1\n[project]\nname = \"Driftbuoy\"\n[require.git]\ntool = \"git\"\n[require.cores]\ncores = 2\n";
     const MACHINE: &str = "format = 1\n[machine]\nname = \"m\"\n[cores]\nonline = 4\n";
 
-    fn rewritten(more: &str) -> Result<super::NewExpectation, NotRewritten> {
+    fn rewritten(more: &str) -> Result<super::NewExpectation, RewriteError> {
         let text = format!("{MACHINE}{more}");
         let machine = Described::parse(&text).unwrap();
         let report = Preflight::new(guide::parse(GUIDE).unwrap()).run(&machine).unwrap();
@@ -173,6 +173,6 @@ mod tests {
 
     #[test]
     fn entries_of_several_lines_are_left_to_the_person() {
-        assert_eq!(rewritten("[expect.git]\nverdict = \"met\"\n").unwrap_err(), NotRewritten::SeveralLines);
+        assert_eq!(rewritten("[expect.git]\nverdict = \"met\"\n").unwrap_err(), RewriteError::SeveralLines);
     }
 }

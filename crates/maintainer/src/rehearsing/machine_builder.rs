@@ -1,7 +1,7 @@
 //! A described machine while it is being made: the tables of its file, changed until they are what is wanted.
 
 use setup_ready_core::draft::quoted;
-use setup_ready_core::problem::Mistakes;
+use setup_ready_core::problem::GuideError;
 use setup_ready_observe::Described;
 use std::collections::BTreeMap;
 use std::fmt::Write;
@@ -145,7 +145,7 @@ impl MachineBuilder {
     ///
     /// # Errors
     /// When what was put together is no description.
-    pub(crate) fn machine(&self) -> Result<Described, Mistakes> {
+    pub(crate) fn machine(&self) -> Result<Described, GuideError> {
         Described::parse(&self.file())
     }
 }

@@ -14,6 +14,6 @@ mod satisfy;
 mod ways;
 
 pub(crate) use baseline::new_machine;
-pub use expectations::{NewExpectation, NotRewritten, Rewritten, expectation};
+pub use expectations::{NewExpectation, RewriteError, Rewritten, expectation};
 pub use matrix::{Matrix, Performance};
 pub use ways::Rehearsal;

@@ -304,7 +304,7 @@ pub(super) fn script(said: &StatementSink, text: &str, line: usize, kind: Kind) 
             let here = (kind == Kind::Build).then(|| manager.system().word());
             for (package, line) in &packages {
                 said.only(here.map(|system| Restriction::When(system.to_owned())), || {
-                    said.package(manager, package, firmness, *line)
+                    said.package(manager, package, firmness, *line);
                 });
             }
         } else if let Some(asked) = asked_for(bare, arguments) {

@@ -1,7 +1,7 @@
 use setup_ready_core::guide;
 use setup_ready_core::guide::KINDS;
 use setup_ready_core::guide::vocabulary::{FIX, Key, PROJECT, REQUIREMENT, ROLE, STAGE, Shape};
-use setup_ready_core::problem::{Mistakes, ProblemKind};
+use setup_ready_core::problem::{GuideError, ProblemKind};
 use setup_ready_observe::Described;
 use setup_ready_observe::vocabulary::TOP;
 
@@ -29,7 +29,7 @@ fn lines(keys: &[Key], between: &str) -> String {
 }
 
 /// Keys that the parser does not know, and what it misses or finds of another type.
-fn disagreements(mistakes: Option<&Mistakes>) -> Vec<String> {
+fn disagreements(mistakes: Option<&GuideError>) -> Vec<String> {
     let wrong = [ProblemKind::UnknownKey, ProblemKind::MissingKey, ProblemKind::WrongType];
     let problems = mistakes.into_iter().flat_map(|mistakes| mistakes.iter());
     problems.filter(|problem| wrong.contains(&problem.kind)).map(|problem| problem.message.clone()).collect()

@@ -207,7 +207,7 @@ fn advice(out: &mut String, outline: &Outline<'_>) {
 /// Why a text has no one place for the guide.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 #[non_exhaustive]
-pub enum NoPlace {
+pub enum SectionError {
     /// The first mark stands alone.
     #[error("it has the mark `{BEGIN}` and no `{END}` behind it")]
     NoEnd,
@@ -233,7 +233,7 @@ pub struct Placed {
 ///
 /// # Errors
 /// When the marks do not say where.
-pub fn into_text(text: &str, rendered: &str) -> Result<Placed, NoPlace> {
+pub fn into_text(text: &str, rendered: &str) -> Result<Placed, SectionError> {
     let newline = if text.contains("\r\n") { "\r\n" } else { "\n" };
     let body = format!("{BEGIN}\n{NOTE}\n\n{rendered}\n{END}").replace('\n', newline);
     let (begins, ends): (Vec<usize>, Vec<usize>) =
@@ -248,15 +248,15 @@ pub fn into_text(text: &str, rendered: &str) -> Result<Placed, NoPlace> {
             let (before, after) = (text.get(..*begin).unwrap_or_default(), text.get(end + END.len()..).unwrap_or_default());
             Ok(Placed { text: format!("{before}{body}{after}"), marks_are_new: false })
         }
-        ([_], []) => Err(NoPlace::NoEnd),
-        ([], _) | ([_], [_]) => Err(NoPlace::NoBeginning),
-        _ => Err(NoPlace::Several),
+        ([_], []) => Err(SectionError::NoEnd),
+        ([], _) | ([_], [_]) => Err(SectionError::NoBeginning),
+        _ => Err(SectionError::Several),
     }
 }
 
 #[cfg(test)]
 mod tests {
-    use super::{NoPlace, code, guide_markdown, into_text, plain};
+    use super::{SectionError, code, guide_markdown, into_text, plain};
     use rstest::rstest;
     use setup_ready_core::outline::Outline;
 
@@ -264,13 +264,13 @@ mod tests {
     #[case::no_marks("# Us\n", Ok("# Us\n\n<>\n"))]
     #[case::no_line_at_the_end("# Us", Ok("# Us\n\n<>\n"))]
     #[case::between_marks("a\n<!-- setup guide: begin -->\nold\n<!-- setup guide: end -->\nz\n", Ok("a\n<>\nz\n"))]
-    #[case::no_end("<!-- setup guide: begin -->\n", Err(NoPlace::NoEnd))]
-    #[case::the_wrong_way_round("<!-- setup guide: end --><!-- setup guide: begin -->", Err(NoPlace::NoBeginning))]
+    #[case::no_end("<!-- setup guide: begin -->\n", Err(SectionError::NoEnd))]
+    #[case::the_wrong_way_round("<!-- setup guide: end --><!-- setup guide: begin -->", Err(SectionError::NoBeginning))]
     #[case::twice(
         "<!-- setup guide: begin --><!-- setup guide: end --><!-- setup guide: begin --><!-- setup guide: end -->",
-        Err(NoPlace::Several)
+        Err(SectionError::Several)
     )]
-    fn the_guide_stands_between_its_marks(#[case] before: &str, #[case] after: Result<&str, NoPlace>) {
+    fn the_guide_stands_between_its_marks(#[case] before: &str, #[case] after: Result<&str, SectionError>) {
         let body = into_text("", "BODY\n").unwrap().text;
         let placed = into_text(before, "BODY\n").map(|placed| placed.text.replace(body.trim_end(), "<>"));
         assert_eq!(placed.as_deref().map_err(|error| *error), after);

@@ -9,6 +9,6 @@ mod remarks;
 pub use draft::{additions, draft};
 pub use guide_html::guide_html;
 pub(crate) use guide_markdown::{BEGIN, END};
-pub use guide_markdown::{NoPlace, Placed, guide_markdown, into_text};
+pub use guide_markdown::{Placed, SectionError, guide_markdown, into_text};
 pub use rehearsals::{Rehearsed, rehearsal_html, rehearsal_json, rehearsal_junit, rehearsal_markdown};
 pub use remarks::{remarks_json, remarks_sarif};

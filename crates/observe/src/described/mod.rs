@@ -21,7 +21,7 @@ use crate::host::Host;
 use setup_ready_core::guide::Guide;
 use setup_ready_core::observation::Observation;
 use setup_ready_core::probe::Probe;
-use setup_ready_core::problem::Mistakes;
+use setup_ready_core::problem::GuideError;
 use setup_ready_core::report::{MachineSource, Report};
 use std::path::Path;
 use std::sync::Arc;
@@ -48,7 +48,7 @@ impl Described {
     ///
     /// # Errors
     /// Every mistake that was found, in the order of the text.
-    pub fn parse(text: &str) -> Result<Self, Mistakes> {
+    pub fn parse(text: &str) -> Result<Self, GuideError> {
         parse::parse(text).map(|shape| Self { shape })
     }
 
@@ -58,7 +58,7 @@ impl Described {
     /// When the file cannot be read, is too large, is not UTF-8, or has mistakes.
     pub fn load(path: &Path) -> Result<Self, LoadError> {
         let text = read_text(path)?;
-        Self::parse(&text).map_err(|mistakes| LoadError::Mistakes { path: path.to_owned(), text, mistakes })
+        Self::parse(&text).map_err(|mistakes| LoadError::GuideError { path: path.to_owned(), text, mistakes })
     }
 
     /// The machine's name.

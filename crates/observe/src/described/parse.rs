@@ -10,10 +10,10 @@ use setup_ready_core::observation::{
     Account, Binding, Choice, CoreCap, CoreState, DeviceState, DiskLimit, Elevator, FileKind, Holder, Hypervisor, MemoryCap,
     MemoryState, Os, Piece, Processor, ProgramCopy, StartEffect, Surroundings, System,
 };
-use setup_ready_core::problem::{Mistakes, ProblemKind, Problems};
+use setup_ready_core::problem::{GuideError, ProblemKind, Problems};
 use setup_ready_core::text::Size;
 
-pub(super) fn parse(text: &str) -> Result<Shape, Mistakes> {
+pub(super) fn parse(text: &str) -> Result<Shape, GuideError> {
     let tree = document::parse(text)?;
     let problems = Problems::default();
     let shape = read(Fields::of_document(&tree, &problems));

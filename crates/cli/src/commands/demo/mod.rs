@@ -12,7 +12,7 @@ use build_setup_ready::demo::{GUIDE, MACHINES};
 use build_setup_ready::{Described, GUIDE_FILE, Preflight};
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::guide::{self, Guide};
-use setup_ready_core::problem::Mistakes;
+use setup_ready_core::problem::GuideError;
 use setup_ready_core::report::{Outcome, Report};
 use setup_ready_core::selection::Selection;
 use setup_ready_core::settled::RequirementResult;
@@ -31,7 +31,7 @@ const TOUR: [(&str, Option<&str>); 4] = [
 const MOST_SHOWN: usize = 6;
 
 pub(crate) fn run(typed: &arguments::Demo, shown: &Shown, look: &OutputStyle) -> Result<Status, Failure> {
-    let shipped = |mistakes: Mistakes| Failure::Software(format!("the demonstration has mistakes: {mistakes}"));
+    let shipped = |mistakes: GuideError| Failure::Software(format!("the demonstration has mistakes: {mistakes}"));
     let guide = guide::parse(GUIDE).map_err(shipped)?;
     if let Some(folder) = &typed.into {
         write_files(folder)?;

@@ -1,7 +1,7 @@
 mod predictions;
 mod properties;
 
-use super::{Driver, NotInGuide, Selection};
+use super::{Driver, NotInGuideError, Selection};
 use crate::cause::Cause;
 use crate::finding::General;
 use crate::finding::Verdict;
@@ -28,7 +28,7 @@ fn a_selected_requirement_brings_what_it_waits_for() {
     let guide = guide(CHAIN);
     let settled = drive(&guide, &debian(), Selection { only: vec![1], ..Selection::default() }, |_| 0).settled;
     assert_eq!(settled.iter().map(|one| one.index).collect::<Vec<_>>(), [0, 1]);
-    assert_eq!(Driver::new(&guide, Selection { only: vec![9], ..Selection::default() }).unwrap_err(), NotInGuide);
+    assert_eq!(Driver::new(&guide, Selection { only: vec![9], ..Selection::default() }).unwrap_err(), NotInGuideError);
 }
 
 #[test]

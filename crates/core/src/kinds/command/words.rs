@@ -12,9 +12,7 @@ pub(crate) fn message(words: &Words<'_>, reason: &CommandReason) -> String {
     let Subject::Command(wanted) = &words.requirement.subject else { return words.title() };
     let shown = words.command(&wanted.words);
     match reason {
-        CommandReason::NoConsent => format!(
-            "`{shown}` was not run: a command of the guide needs your consent. Read it, and allow it with --allow-commands."
-        ),
+        CommandReason::NoConsent => format!("`{shown}` was not run: a command of the guide needs your consent. Read it first."),
         CommandReason::NotFound => {
             let program = wanted.words.first().map_or("", String::as_str);
             format!("`{shown}` cannot be run: {program} was not found.")

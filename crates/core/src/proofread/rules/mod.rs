@@ -11,7 +11,7 @@ pub use registry::Rule;
 #[non_exhaustive]
 pub enum Family {
     /// What the parser refuses.
-    Mistakes,
+    GuideError,
     /// What the repository says otherwise.
     Agreement,
     /// What cannot be meant.
@@ -30,7 +30,7 @@ impl Family {
     /// A heading for the group.
     pub fn title(self) -> &'static str {
         match self {
-            Self::Mistakes => "Mistakes: what cannot be read",
+            Self::GuideError => "Mistakes: what cannot be read",
             Self::Agreement => "Agreement: what the repository says otherwise",
             Self::Sense => "Sense: what cannot be meant",
             Self::Gaps => "Gaps: what newcomers will miss",

@@ -45,47 +45,47 @@ impl Rule {
 }
 
 rules! {
-    TooLarge Mistakes Heavy "too-large" {
+    TooLarge GuideError Heavy "too-large" {
         "Something is larger than is read."
         "Nothing is checked."
         "Make it smaller: fewer entries, less nesting, a shorter text." }
-    Syntax Mistakes Heavy "syntax" {
+    Syntax GuideError Heavy "syntax" {
         "The file is not TOML."
         "Nothing is checked."
         "Correct the place that is named; an editor that knows TOML shows it too." }
-    Format Mistakes Heavy "format" {
+    Format GuideError Heavy "format" {
         "The file does not say its format, or one that is not known."
         "Nothing is checked."
         "Begin the file with `format = 1`." }
-    UnknownKey Mistakes Heavy "unknown-key" {
+    UnknownKey GuideError Heavy "unknown-key" {
         "A key has no meaning there."
         "Nothing is checked, so that no slip of the pen goes unseen."
         "Write the key that was meant; the remark names the nearest." }
-    MissingKey Mistakes Heavy "missing-key" {
+    MissingKey GuideError Heavy "missing-key" {
         "A key is missing that must be there."
         "Nothing is checked."
         "Add the key that is named." }
-    WrongType Mistakes Heavy "wrong-type" {
+    WrongType GuideError Heavy "wrong-type" {
         "A value is of another type than its key takes."
         "Nothing is checked."
         "Write it as the remark says: text in quotes, a number, a list." }
-    BadValue Mistakes Heavy "bad-value" {
+    BadValue GuideError Heavy "bad-value" {
         "A value cannot be read."
         "Nothing is checked."
         "Write it as the remark says." }
-    UnknownWord Mistakes Heavy "unknown-word" {
+    UnknownWord GuideError Heavy "unknown-word" {
         "A word is not in its list: a stage, a role, a cause, a fact."
         "Nothing is checked."
         "Write one of the words that the remark names, or define it." }
-    Subject Mistakes Heavy "subject" {
+    Subject GuideError Heavy "subject" {
         "A requirement does not say exactly one thing to check."
         "Nothing is checked."
         "Give each requirement one subject, such as `tool` or `port`." }
-    Duplicate Mistakes Heavy "duplicate" {
+    Duplicate GuideError Heavy "duplicate" {
         "Two things have one name, or a list names one twice."
         "Nothing is checked."
         "Give each a name of its own." }
-    Cycle Mistakes Heavy "cycle" {
+    Cycle GuideError Heavy "cycle" {
         "Requirements wait for each other."
         "Nothing is checked, since nothing could come first."
         "Take one `after` out of the circle." }
@@ -109,7 +109,7 @@ rules! {
     PinnedUnlisted Agreement Middling "pinned-unlisted" {
         "The build asks for something that no requirement speaks of."
         "The machine is called ready, and then the build stops for want of it."
-        "Add a requirement; `setup-ready draft --additions` writes it." }
+        "Add a requirement; a draft of what the guide lacks has one." }
     UsedUnlisted Agreement Middling "used-unlisted" {
         "The project's own build servers or containers install something that no requirement speaks of."
         "What the build server has and the newcomer has not is found out late."

@@ -8,7 +8,7 @@ mod unwrap;
 
 pub use detect_format::Foreign;
 
-use super::read::{LARGEST, NotRecording};
+use super::read::{LARGEST, RecordingError};
 use flate2::read::MultiGzDecoder;
 use serde::de::IgnoredAny;
 use setup_ready_observe::encoding::Utf16;
@@ -19,14 +19,14 @@ use std::io::{self, Read};
 pub(crate) const GZIP: [u8; 2] = [0x1f, 0x8b];
 
 /// The text in what was read of a file, whatever encoding it is in; what is compressed is unpacked, once.
-pub(super) fn text_of(bytes: Vec<u8>) -> Result<String, NotRecording> {
+pub(super) fn text_of(bytes: Vec<u8>) -> Result<String, RecordingError> {
     let bytes = if bytes.starts_with(&GZIP) { unpacked(&bytes)? } else { bytes };
     if let Some(foreign) = Foreign::by_first_bytes(&bytes) {
-        return Err(NotRecording::Foreign(foreign));
+        return Err(RecordingError::Foreign(foreign));
     }
     match Utf16::of(&bytes) {
-        Some(order) => order.text(&bytes).ok_or(NotRecording::NotUtf8),
-        None => String::from_utf8(bytes).map_err(|_| NotRecording::NotUtf8),
+        Some(order) => order.text(&bytes).ok_or(RecordingError::NotUtf8),
+        None => String::from_utf8(bytes).map_err(|_| RecordingError::NotUtf8),
     }
 }
 
@@ -42,32 +42,32 @@ impl<R: Read> Unpacked<R> {
 impl<R: Read> Read for Unpacked<R> {
     fn read(&mut self, into: &mut [u8]) -> io::Result<usize> {
         let told = |error: io::Error| {
-            if error.kind() == io::ErrorKind::Interrupted { error } else { io::Error::other(NotRecording::Unpacking(error)) }
+            if error.kind() == io::ErrorKind::Interrupted { error } else { io::Error::other(RecordingError::Unpacking(error)) }
         };
         self.0.read(into).map_err(told)
     }
 }
 
-fn unpacked(bytes: &[u8]) -> Result<Vec<u8>, NotRecording> {
+fn unpacked(bytes: &[u8]) -> Result<Vec<u8>, RecordingError> {
     let mut unpacked = Vec::new();
-    MultiGzDecoder::new(bytes).take(LARGEST + 1).read_to_end(&mut unpacked).map_err(NotRecording::Unpacking)?;
-    if unpacked.len() as u64 > LARGEST { Err(NotRecording::TooLarge) } else { Ok(unpacked) }
+    MultiGzDecoder::new(bytes).take(LARGEST + 1).read_to_end(&mut unpacked).map_err(RecordingError::Unpacking)?;
+    if unpacked.len() as u64 > LARGEST { Err(RecordingError::TooLarge) } else { Ok(unpacked) }
 }
 
 /// The one JSON document in a text: all of it, or what is left without what was put around it.
 ///
 /// # Errors
 /// What became of it on its way.
-pub(crate) fn sound(text: &str) -> Result<Cow<'_, str>, NotRecording> {
+pub(crate) fn sound(text: &str) -> Result<Cow<'_, str>, RecordingError> {
     let text = text.trim_start_matches('\u{feff}');
     if text.trim().is_empty() {
-        return Err(NotRecording::Empty);
+        return Err(RecordingError::Empty);
     }
     match serde_json::from_str::<IgnoredAny>(text) {
         Ok(_) => Ok(Cow::Borrowed(text)),
         Err(_) => match unwrap::freed(text) {
             unwrap::Freed::One(text) => Ok(Cow::Owned(text)),
-            unwrap::Freed::Several => Err(NotRecording::Several),
+            unwrap::Freed::Several => Err(RecordingError::Several),
             unwrap::Freed::None => Err(damage::damage(text)),
         },
     }
