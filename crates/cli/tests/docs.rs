@@ -95,6 +95,7 @@ fn links_between_documents_lead_somewhere() {
         "docs/guide-format.md",
         "docs/described-machines.md",
         "docs/report.md",
+        "docs/adding.md",
         "docs/drafting.md",
         "docs/keeping-a-guide-true.md",
     ] {
