@@ -2,7 +2,6 @@
 
 use setup_ready_core::finding::Verdict;
 use setup_ready_core::known::Answer;
-use setup_ready_core::manager::Manager;
 use setup_ready_core::observation::Observation;
 use setup_ready_core::probe::Probe;
 use setup_ready_core::report::{MachineSource, Report};
@@ -45,7 +44,7 @@ impl Watch {
                 watch.remember(Path::new(path));
             }
             let places = host.watch_paths(&answer.probe);
-            if !is_cheap(&answer.probe) {
+            if !answer.probe.is_answered_at_once() {
                 for place in &places {
                     watch.remember(place);
                 }
@@ -188,66 +187,4 @@ fn by_way_of(place: &Path) -> Vec<PathBuf> {
 fn stamp(file: &Path) -> Option<(SystemTime, u64)> {
     let metadata = std::fs::metadata(file).ok()?;
     Some((metadata.modified().ok()?, metadata.len()))
-}
-
-/// Whether a question is answered at once, and answered the same as long as nothing happens.
-fn is_cheap(probe: &Probe) -> bool {
-    match probe {
-        Probe::Program { .. }
-        | Probe::PortBinding(_)
-        | Probe::SettingNumber(_)
-        | Probe::SettingText { .. }
-        | Probe::Device { .. }
-        | Probe::Path { .. }
-        | Probe::StartupLine { .. }
-        | Probe::Variable { .. }
-        | Probe::Socket { .. }
-        | Probe::Library { .. }
-        | Probe::Module { .. }
-        | Probe::Usb { .. }
-        | Probe::LanguageModule { .. }
-        | Probe::LanguageHeaders { .. }
-        | Probe::Installed { .. }
-        | Probe::LeadsTo { .. }
-        | Probe::Group { .. }
-        | Probe::DatabaseGroups
-        | Probe::Limit { .. }
-        | Probe::Locales
-        | Probe::Pinned { .. } => true,
-        Probe::Connection { host, .. } => matches!(host.as_str(), "localhost" | "127.0.0.1" | "::1"),
-        // Those have no list of a package's files that could be read.
-        Probe::ProgramElsewhere { packages, .. } => {
-            !packages.iter().any(|(manager, _)| matches!(manager, Manager::Dnf | Manager::Zypper))
-        }
-        // Slow, asked of others, or never twice the same.
-        Probe::System
-        | Probe::Within { .. }
-        | Probe::Surroundings
-        | Probe::Account
-        | Probe::Managers
-        | Probe::Run { .. }
-        | Probe::PortHolder(_)
-        | Probe::FreePort(_)
-        | Probe::DiskRoom { .. }
-        | Probe::Memory
-        | Probe::Cores
-        | Probe::Processor
-        | Probe::Hypervisor
-        | Probe::FileVersion { .. }
-        | Probe::RecordedVersion { .. }
-        | Probe::SystemProxy
-        | Probe::SystemService { .. }
-        | Probe::Fetch { .. }
-        | Probe::Online
-        | Probe::Addresses { .. }
-        | Probe::Networks
-        | Probe::Setting { .. }
-        | Probe::ClockBeside { .. }
-        | Probe::Checkout { .. }
-        | Probe::Command { .. }
-        | Probe::ManagerState { .. }
-        | Probe::PackageOf { .. }
-        | Probe::Provider { .. }
-        | Probe::Candidate { .. } => false,
-    }
 }

@@ -30,7 +30,7 @@ use crate::host::{Host, Interrupt};
 use crate::run::{ExecEnv, Isolated, Limits, run, system_root};
 use setup_ready_core::guide::Guide;
 use setup_ready_core::observation::{Observation, Pinned, Run, StartFailure};
-use setup_ready_core::probe::Probe;
+use setup_ready_core::probe::{Opens, Probe};
 use setup_ready_core::report::MachineSource;
 use setup_ready_core::text::Pattern;
 use std::ffi::OsString;
@@ -198,69 +198,17 @@ fn pattern(source: Option<&String>) -> Option<Pattern> {
 impl Live {
     /// Why what a stranger's guide names is not opened, where opening it would do more than looking.
     fn refused(&self, probe: &Probe) -> Option<String> {
-        let (paths, may_be_device) = named(probe);
+        let (paths, may_be_device) = match probe.opens() {
+            Opens::Nothing => return None,
+            Opens::Files(paths) => (paths, false),
+            Opens::Device(path) => (vec![path], true),
+        };
         let own: Vec<&Path> = std::iter::once(self.folder.as_path()).chain(self.home.as_deref()).collect();
         paths.into_iter().find_map(|named| {
             let path = self.place(named);
             let reason = os::elsewhere(&path, &own).or_else(|| if may_be_device { None } else { os::no_file(&path) });
             reason.map(|reason| format!("{named} is not opened: {reason}"))
         })
-    }
-}
-
-/// The paths that a guide names in a probe, and whether they may be those of devices and pipes.
-fn named(probe: &Probe) -> (Vec<&str>, bool) {
-    match probe {
-        Probe::Socket { path } | Probe::Device { path, .. } => (vec![path.as_str()], true),
-        Probe::Path { path, .. } | Probe::Within { path } | Probe::DiskRoom { path } | Probe::Checkout { path, .. } => {
-            (vec![path.as_str()], false)
-        }
-        Probe::StartupLine { file, .. } | Probe::Pinned { file, .. } => (vec![file.as_str()], false),
-        Probe::Variable { env_file, .. } => (env_file.as_deref().into_iter().collect(), false),
-        Probe::SettingNumber(by) | Probe::SettingText { by, .. } => (by.files().collect(), false),
-        Probe::Command { words, .. } => {
-            (words.first().map(String::as_str).filter(|word| word.contains(['/', '\\'])).into_iter().collect(), false)
-        }
-        Probe::System
-        | Probe::Surroundings
-        | Probe::Account
-        | Probe::DatabaseGroups
-        | Probe::Managers
-        | Probe::Program { .. }
-        | Probe::ProgramElsewhere { .. }
-        | Probe::Run { .. }
-        | Probe::FileVersion { .. }
-        | Probe::RecordedVersion { .. }
-        | Probe::PortBinding(_)
-        | Probe::PortHolder(_)
-        | Probe::FreePort(_)
-        | Probe::Memory
-        | Probe::Cores
-        | Probe::Processor
-        | Probe::Hypervisor
-        | Probe::Group { .. }
-        | Probe::Connection { .. }
-        | Probe::Fetch { .. }
-        | Probe::Online
-        | Probe::SystemProxy
-        | Probe::SystemService { .. }
-        | Probe::Addresses { .. }
-        | Probe::Networks
-        | Probe::Limit { .. }
-        | Probe::Locales
-        | Probe::Library { .. }
-        | Probe::Setting { .. }
-        | Probe::Candidate { .. }
-        | Probe::ManagerState { .. }
-        | Probe::PackageOf { .. }
-        | Probe::Provider { .. }
-        | Probe::Module { .. }
-        | Probe::Usb { .. }
-        | Probe::ClockBeside { .. }
-        | Probe::LanguageModule { .. }
-        | Probe::LanguageHeaders { .. }
-        | Probe::Installed { .. }
-        | Probe::LeadsTo { .. } => (Vec::new(), false),
     }
 }
 
