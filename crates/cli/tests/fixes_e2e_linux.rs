@@ -1,6 +1,6 @@
 //! Fixes, judged by one question: carried out exactly as printed, is the requirement met? In a throwaway root, as a person of it.
 //!
-//! `tools/carry-out-fixes` makes the root and runs this; the table in `docs/fixes.md` is what came of it.
+//! `tools/carry-out-fixes` makes the root and runs this; the table in `docs/reference/fixes.md` is what came of it.
 
 use crate::fixes_e2e::root::{PROGRAM, Root};
 use serde_json::Value;
@@ -210,7 +210,7 @@ fn what_the_fix_says_is_what_settles_it() {
     if wanted.is_empty() {
         snapbox::Assert::new()
             .action_env("SNAPSHOTS")
-            .eq(table(&situations, &outcomes), snapbox::file!("../../../docs/fixes.md").raw());
+            .eq(table(&situations, &outcomes), snapbox::file!("../../../docs/reference/fixes.md").raw());
     }
 }
 
@@ -219,7 +219,7 @@ fn table(situations: &[Situation], outcomes: &[(usize, Outcome)]) -> String {
     let mut text = format!(
         "# Fixes, carried out\n\nMade by `tools/carry-out-fixes`; do not edit. Each row is a small Debian that was put into the situation. The fix that was offered there was carried out\n\
         exactly as printed, by the person named, and it was checked again: after a new terminal or a sign-in where the fix asks for one. {met} of {} were met\nby that. The situations are in \
-        [`crates/cli/tests/fixes_e2e/situations.toml`](../crates/cli/tests/fixes_e2e/situations.toml).\n\n\
+        [`crates/cli/tests/fixes_e2e/situations.toml`](../../crates/cli/tests/fixes_e2e/situations.toml).\n\n\
         The person is skipper, who may use sudo, unless a row says guest, who may not, or root.\n\n| situation | cause | fix | then |\n| --- | --- | --- | --- |\n",
         outcomes.len()
     );

@@ -97,16 +97,17 @@ fn what_the_plan_says_lets_the_person_do_what_they_want() {
     );
     assert_eq!(count("not made"), 0, "situations that are not what they say");
     // What the committed page says of each must be so, also where only some are tried.
-    let page = std::fs::read_to_string(Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/proofs.md")).unwrap_or_default();
+    let page =
+        std::fs::read_to_string(Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/reference/proofs.md")).unwrap_or_default();
     let overwrite = std::env::var("SNAPSHOTS").is_ok_and(|action| action == "overwrite");
     if judged.len() == situations.len() {
         snapbox::Assert::new()
             .action_env("SNAPSHOTS")
-            .eq(table(&situations, &judged), snapbox::file!("../../../docs/proofs.md").raw());
+            .eq(table(&situations, &judged), snapbox::file!("../../../docs/reference/proofs.md").raw());
     } else if !overwrite {
         let differs = |(index, outcome): &&(usize, Judged)| !page.contains(&row(&situations[*index].1, outcome));
         let differing: Vec<&str> = judged.iter().filter(differs).map(|(index, _)| situations[*index].1.name.as_str()).collect();
-        assert!(differing.is_empty(), "docs/proofs.md says otherwise: {differing:#?}");
+        assert!(differing.is_empty(), "docs/reference/proofs.md says otherwise: {differing:#?}");
     }
 }
 
@@ -154,7 +155,7 @@ fn table(situations: &[(&'static str, Situation)], judged: &[(usize, Judged)]) -
     let mut text = "# Proofs: does the plan let the person do what they want?\n\nMade by `tools/carry-out-fixes`; do not edit. Each situation is a small Debian that was put into it, made from what people do to machines and not from what \
         the\nsoftware knows, with a *proof* that the software does not know: what the person wants to do, typed at their own prompt. They sign in, open a terminal, check, do what the plan says word for\nword, in a new terminal \
         or after a new sign-in where it says so, and check again, three times at most.\n\nA situation that *commands* can cure holds where the proof passes then. Where an *administrator* or only the *person* can, it holds where what is so is told \
-        and nothing is called ready; where\n*nothing* has to be done, where that is said. A cause is right where it is one that was named for the situation before any was compared (`causes.tsv`).\n*Before* is the program as it was when the list was made. The situations are in\n[`crates/cli/tests/fixes_e2e/proven/`](../crates/cli/tests/fixes_e2e/proven).\n\n\
+        and nothing is called ready; where\n*nothing* has to be done, where that is said. A cause is right where it is one that was named for the situation before any was compared (`causes.tsv`).\n*Before* is the program as it was when the list was made. The situations are in\n[`crates/cli/tests/fixes_e2e/proven/`](../../crates/cli/tests/fixes_e2e/proven).\n\n\
         | family | situations | held before | hold now | of those that commands can cure | causes right | wrong \"ready\" now |\n| --- | --- | --- | --- | --- | --- | --- |\n"
         .to_owned();
     let families = FAMILIES.iter().map(|(family, _)| *family);

@@ -1,6 +1,6 @@
 //! The closed list of why a requirement is not met, with a page for each.
 //!
-//! One registry drives all: findings, guide validation, `explain`, `docs/causes.md` and the tests.
+//! One registry drives all: findings, guide validation, `explain`, `docs/reference/causes.md` and the tests.
 
 mod has_cause;
 mod registry;
