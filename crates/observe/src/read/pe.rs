@@ -1,6 +1,12 @@
 //! What a program for Windows tells by its file: whether it opens a window, and the version that it states (Microsoft's PE format, and the
 //! structures `VS_VERSIONINFO` and `VS_FIXEDFILEINFO`).
 
+use object::LittleEndian;
+use object::pe::{
+    IMAGE_SUBSYSTEM_WINDOWS_GUI, ImageDosHeader, ImageNtHeaders32, ImageNtHeaders64, ImageResourceDirectoryEntry, RT_VERSION,
+};
+use object::read::pe::{ImageNtHeaders, ImageOptionalHeader, ResourceDirectory};
+
 /// Where the part of a file with its resources lies.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct PeResources {
@@ -12,78 +18,60 @@ pub struct PeResources {
     pub address: u32,
 }
 
-/// The subsystem of programs with windows (`IMAGE_SUBSYSTEM_WINDOWS_GUI`).
-const WINDOWED: u16 = 2;
-/// The resource that holds the version (`RT_VERSION`).
-const VERSION: u32 = 16;
-/// More of a directory's entries are not looked at.
-const MOST_ENTRIES: usize = 4096;
 /// How much of a version's resource is searched, in bytes.
 const MOST_BYTES: usize = 64 << 10;
 
-fn short(bytes: &[u8], at: usize) -> Option<u16> {
-    Some(u16::from_le_bytes(bytes.get(at..at.checked_add(2)?)?.try_into().ok()?))
+/// What the headers of a program tell.
+struct Header {
+    opens_window: bool,
+    resources: Option<PeResources>,
 }
 
-fn long(bytes: &[u8], at: usize) -> Option<u32> {
-    Some(u32::from_le_bytes(bytes.get(at..at.checked_add(4)?)?.try_into().ok()?))
+/// The headers by a program's first bytes, of 64 bits or 32; none for what is no such program.
+fn header(head: &[u8]) -> Option<Header> {
+    header_of::<ImageNtHeaders64>(head).or_else(|| header_of::<ImageNtHeaders32>(head))
 }
 
-fn place(number: u32) -> Option<usize> {
-    usize::try_from(number).ok()
-}
-
-/// Where the header behind the mark `PE` begins.
-fn header(head: &[u8]) -> Option<usize> {
-    let at = place(long(head, 0x3c)?)?;
-    (head.get(..2)? == b"MZ" && head.get(at..at.checked_add(4)?)? == b"PE\0\0").then_some(at + 4)
+fn header_of<Headers: ImageNtHeaders>(head: &[u8]) -> Option<Header> {
+    let mut at = ImageDosHeader::parse(head).ok()?.nt_headers_offset().into();
+    let (headers, _) = Headers::parse(head, &mut at).ok()?;
+    let sections = headers.sections(head, at).ok()?;
+    let resources = sections.iter().find(|section| section.name == *b".rsrc\0\0\0").map(|section| PeResources {
+        offset: section.pointer_to_raw_data.get(LittleEndian).into(),
+        length: section.size_of_raw_data.get(LittleEndian).into(),
+        address: section.virtual_address.get(LittleEndian),
+    });
+    Some(Header { opens_window: headers.optional_header().subsystem() == IMAGE_SUBSYSTEM_WINDOWS_GUI, resources })
 }
 
 /// Whether a program opens a window instead of writing to the terminal, by its first bytes.
 pub fn opens_window(head: &[u8]) -> bool {
-    header(head).and_then(|at| short(head, at + 20 + 68)) == Some(WINDOWED)
+    header(head).is_some_and(|header| header.opens_window)
 }
 
 /// Where the resources of a program are, by its first bytes; none where it has none.
 pub fn pe_resources(head: &[u8]) -> Option<PeResources> {
-    let at = header(head)?;
-    let (sections, optional) = (usize::from(short(head, at + 2)?), usize::from(short(head, at + 16)?));
-    let first = at + 20 + optional;
-    (0..sections)
-        .map(|index| first + index * 40)
-        .find(|section| head.get(*section..*section + 8) == Some(b".rsrc\0\0\0"))
-        .and_then(|section| {
-            Some(PeResources {
-                address: long(head, section + 12)?,
-                length: long(head, section + 16)?.into(),
-                offset: long(head, section + 20)?.into(),
-            })
-        })
+    header(head)?.resources
 }
 
 /// The version that the resources of a program state: the product's in words, else the file's, else the product's as four numbers.
 pub fn pe_version(resources: &[u8], address: u32) -> Option<String> {
+    let section = ResourceDirectory::new(resources);
+    let is_version = |entry: &&ImageResourceDirectoryEntry| entry.name_or_id().id() == Some(RT_VERSION);
     // Three directories lie in each other: kind, name, language. Of the last two the first entry does.
-    let name = entry(resources, 0, |id| id == VERSION)?;
-    let language = entry(resources, name, |_| true)?;
-    let data = entry(resources, language, |_| true)?;
-    let start = place(long(resources, data)?.checked_sub(address)?)?;
-    let length = place(long(resources, data + 4)?)?.min(MOST_BYTES);
+    let names = section.root().ok()?.entries.iter().find(is_version)?.data(section).ok()?.table()?;
+    let languages = names.entries.first()?.data(section).ok()?.table()?;
+    let data = languages.entries.first()?.data(section).ok()?.data()?;
+    let start = usize::try_from(data.offset_to_data.get(LittleEndian).checked_sub(address)?).ok()?;
+    let length = usize::try_from(data.size.get(LittleEndian)).ok()?.min(MOST_BYTES);
     let version = resources.get(start..start.checked_add(length)?)?;
     let in_words = ["ProductVersion", "FileVersion"].iter().find_map(|key| text_of(version, key));
     in_words.or_else(|| {
         let at = version.windows(4).position(|four| four == [0xbd, 0x04, 0xef, 0xfe])?;
-        let (major, minor) = (long(version, at + 16)?, long(version, at + 20)?);
+        let long = |at: usize| Some(u32::from_le_bytes(version.get(at..at.checked_add(4)?)?.try_into().ok()?));
+        let (major, minor) = (long(at + 16)?, long(at + 20)?);
         Some(format!("{}.{}.{}.{}", major >> 16, major & 0xffff, minor >> 16, minor & 0xffff))
     })
-}
-
-/// Where an entry of the directory at a place leads to.
-fn entry(resources: &[u8], at: usize, wanted: impl Fn(u32) -> bool) -> Option<usize> {
-    let count = usize::from(short(resources, at + 12)?) + usize::from(short(resources, at + 14)?);
-    let mut entries = (0..count.min(MOST_ENTRIES)).map(|index| at + 16 + index * 8);
-    let found = entries.find(|entry| long(resources, *entry).is_some_and(&wanted))?;
-    place(long(resources, found + 4)? & 0x7fff_ffff)
 }
 
 /// The text behind a key of a version's resource: both in UTF-16, each ended by a zero, the text at the next multiple of four.
@@ -91,7 +79,8 @@ fn text_of(version: &[u8], key: &str) -> Option<String> {
     let key: Vec<u8> = key.encode_utf16().chain([0]).flat_map(u16::to_le_bytes).collect();
     let end = version.windows(key.len()).position(|part| part == key)? + key.len();
     let start = end.next_multiple_of(4);
-    let units = (start..start + 256).step_by(2).map_while(|at| short(version, at));
+    let units =
+        (start..start + 256).step_by(2).map_while(|at| Some(u16::from_le_bytes(version.get(at..at + 2)?.try_into().ok()?)));
     let text = String::from_utf16_lossy(&units.take_while(|unit| *unit != 0).collect::<Vec<_>>());
     // What follows a space tells how it was built.
     text.split_whitespace().next().filter(|word| word.starts_with(|c: char| c.is_ascii_digit())).map(ToOwned::to_owned)
@@ -110,6 +99,7 @@ mod tests {
         head[0x80..0x84].copy_from_slice(b"PE\0\0");
         head[0x86] = 2;
         head[0x94] = 240;
+        head[0x98..0x9a].copy_from_slice(&0x20b_u16.to_le_bytes());
         head[0x98 + 68..0x98 + 70].copy_from_slice(&subsystem.to_le_bytes());
         let sections = 0x98 + 240;
         head[sections..sections + 5].copy_from_slice(b".text");
