@@ -7,14 +7,13 @@ use std::path::PathBuf;
 /// The files and folders; none where the answer may change by itself, or it is not known with what.
 pub(super) fn places(live: &Live, probe: &Probe) -> Vec<PathBuf> {
     match probe.watch_paths() {
-        WatchPaths::Unknown => Vec::new(),
         WatchPaths::Opened => match probe.opens() {
             Opens::Nothing => Vec::new(),
             Opens::Files(paths) => paths.into_iter().map(|path| live.place(path)).collect(),
             Opens::Device(path) => vec![live.place(path)],
         },
         WatchPaths::OnLinux(files) if cfg!(target_os = "linux") => files.iter().map(PathBuf::from).collect(),
-        WatchPaths::OnLinux(_) => Vec::new(),
+        WatchPaths::Unknown | WatchPaths::OnLinux(_) => Vec::new(),
         WatchPaths::OfHost => known_here(live, probe),
     }
 }
