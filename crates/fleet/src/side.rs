@@ -33,7 +33,7 @@ pub enum CompareError {
     NoGuide,
     /// The selection is of another guide.
     #[error(transparent)]
-    NotInGuideError(#[from] NotInGuideError),
+    NotInGuide(#[from] NotInGuideError),
 }
 
 /// What a report in JSON says, as far as it is compared.

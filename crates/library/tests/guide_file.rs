@@ -45,7 +45,7 @@ fn what_cannot_be_read_says_why() {
     let (_root, path) = project(b"format = 1\n[project]\nname = \"Driftbuoy\"\n[require.a]\ntool = 5\nwhy = 6\n");
     let error = GuideFile::load(&path).unwrap_err();
     assert!(error.to_string().ends_with("setup-guide.toml has 2 mistakes"), "{error}");
-    let LoadError::GuideError { mistakes, text, .. } = error else { panic!("no mistakes") };
+    let LoadError::Mistakes { mistakes, text, .. } = error else { panic!("no mistakes") };
     assert_eq!(mistakes.iter().map(|problem| problem.position(&text)).collect::<Vec<_>>(), [(5, 8), (6, 7)]);
     let message = GuideFile::load(Path::new("/nowhere/setup-guide.toml")).unwrap_err().to_string();
     assert!(message.starts_with("/nowhere/setup-guide.toml cannot be read: "), "{message}");

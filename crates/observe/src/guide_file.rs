@@ -81,7 +81,7 @@ pub enum LoadError {
     },
     /// It has mistakes.
     #[error("{path} has {} mistake{}", mistakes.count(), if mistakes.count() == 1 { "" } else { "s" })]
-    GuideError {
+    Mistakes {
         /// Which file.
         path: PathBuf,
         /// Its text, for excerpts.
@@ -100,7 +100,7 @@ impl GuideFile {
         let text = read_text(path)?;
         match guide::parse(&text) {
             Ok(guide) => Ok(Self { path: path.to_owned(), sha256: hex(&Sha256::digest(&text)), text, guide: Arc::new(guide) }),
-            Err(mistakes) => Err(LoadError::GuideError { path: path.to_owned(), text, mistakes }),
+            Err(mistakes) => Err(LoadError::Mistakes { path: path.to_owned(), text, mistakes }),
         }
     }
 

@@ -4,6 +4,7 @@ use crate::exit::{Failure, Status};
 use crate::look::doing::Doing;
 use crate::look::maintainer;
 use crate::look::report::{evidence, verdict_word};
+use crate::look::wording::option;
 use crate::look::{OutputStyle, TextLayout, Tone};
 use crate::output;
 use build_setup_ready::{GuideFile, Interrupt, Live, LoadError};
@@ -163,7 +164,8 @@ pub(crate) fn about(layout: &mut TextLayout<'_>, report: &Report, settled: &Requ
     for (number, fix) in settled.fixes.iter().enumerate() {
         layout.gap();
         let label = if number == 0 { "What to do" } else { "Or" };
-        layout.labelled(2, (label, Tone::Strong), COLUMN, (&fix.say, Tone::Body));
+        let text = format!("{}{}", fix.say, option(settled, fix));
+        layout.labelled(2, (label, Tone::Strong), COLUMN, (&text, Tone::Body));
         Doing::from(fix).draw(layout, 2 + COLUMN, 2);
         if fix.admin && report.rights == Some(false) {
             let text = "You have no admin rights here: ask whoever looks after this machine to do it.";

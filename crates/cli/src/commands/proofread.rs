@@ -65,7 +65,7 @@ fn heavy(remarks: &[Remark]) -> usize {
 fn text_of_guide(shown: &Shown, look: &OutputStyle) -> Result<(PathBuf, String), Failure> {
     match load_guide(shown, look) {
         Ok(file) => Ok((file.path, file.text)),
-        Err(Failure::Load(LoadError::GuideError { path, text, .. })) => Ok((path, text)),
+        Err(Failure::Load(LoadError::Mistakes { path, text, .. })) => Ok((path, text)),
         Err(failure) => Err(failure),
     }
 }

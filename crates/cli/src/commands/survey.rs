@@ -75,7 +75,7 @@ fn asked(text: &str, file: Option<&GuideFile>) -> Result<WhatIf, Failure> {
     let Some(file) = file else { return Ok(what_if) };
     match what_if.changed(&file.guide) {
         Ok(_) => Ok(what_if),
-        Err(error @ WhatIfError::NotInGuideError(_)) => {
+        Err(error @ WhatIfError::NotInGuide(_)) => {
             let all = WhatIf::candidates(&file.guide);
             let near = setup_ready_core::text::nearest(&what_if.of, all.iter().copied());
             let note =

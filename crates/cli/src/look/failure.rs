@@ -16,7 +16,7 @@ const MOST_SHOWN: usize = 20;
 /// Shows a failure on standard error.
 pub(crate) fn show(failure: &Failure, look: &OutputStyle) {
     let mut layout = TextLayout::for_errors(look);
-    if let Failure::Load(LoadError::GuideError { path, text, mistakes }) = failure {
+    if let Failure::Load(LoadError::Mistakes { path, text, mistakes }) = failure {
         let path = path.display().to_string();
         for (index, problem) in mistakes.iter().take(MOST_SHOWN).enumerate() {
             let number = format!("mistake {} of {}", index + 1, mistakes.count());
@@ -45,7 +45,7 @@ fn next_steps(failure: &Failure) -> Vec<String> {
             format!("Go to the project's folder (the one with {GUIDE_FILE}) and try again, or name the file with --guide FILE."),
             "To see what this software does without a project: setup-ready demo".to_owned(),
         ],
-        Failure::Load(LoadError::GuideError { mistakes, .. }) => {
+        Failure::Load(LoadError::Mistakes { mistakes, .. }) => {
             line(if mistakes.iter().any(|one| one.kind == ProblemKind::Needs) {
                 "Nothing was checked. Get a release that the guide accepts, then try again."
             } else if mistakes.count() == 1 {

@@ -1,6 +1,7 @@
 //! The plan as text.
 
 use super::doing::Doing;
+use super::wording::option;
 use super::{TextLayout, Tone};
 use setup_ready_core::guide::{Requirement, Subject};
 use setup_ready_core::plan::Step;
@@ -64,7 +65,8 @@ fn draw_step(layout: &mut TextLayout<'_>, report: &Report, number: usize, (step,
     marks.extend(step.fix.takes_ms.map(duration));
     let marks = if marks.is_empty() { String::new() } else { format!(" ({})", marks.join(", ")) };
     let whom = titles(report, step).map(|titles| format!("{titles}: ")).unwrap_or_default();
-    let text = format!("{whom}{}{marks}", step.fix.say);
+    let how = step.settles.first().and_then(|index| report.settled_at(*index)).map_or("", |one| option(one, &step.fix));
+    let text = format!("{whom}{}{how}{marks}", step.fix.say);
     layout.labelled(indent, (&format!("{number}."), Tone::Strong), column, (&text, Tone::Body));
     let body = indent + column;
     let doing = if said { Doing::from(&step.fix).without_caution() } else { Doing::from(&step.fix) };

@@ -4,7 +4,6 @@ use super::closing::NextCommands;
 pub(crate) use super::wording::counted;
 use super::wording::level;
 use super::{Detail, OutputStyle, TextLayout, Tone, closing, opening, plan};
-use setup_ready_core::cause::Cause;
 use setup_ready_core::finding::{CommandReason, DiskTrouble, LeftOut, LibraryTrouble, Reason, ToolTrouble, Verdict};
 use setup_ready_core::guide::{Level, Requirement, Subject};
 use setup_ready_core::known::Answer;
@@ -191,7 +190,7 @@ fn entry(layout: &mut TextLayout<'_>, report: &Report, one: &RequirementResult) 
     };
     layout.labelled(indent, (word, tone), word.len() + 2, (&format!("{}{facts}", join_words(&titles, "and")), Tone::Strong));
     let whys: Vec<&str> = [one].into_iter().chain(sharing).filter_map(|one| report.requirement(one)?.why.as_deref()).collect();
-    let message = format!("{}{}", words.message(), option(one));
+    let message = words.message();
     // What a program said ends as it likes.
     let between = if message.ends_with('.') { " " } else { "\n" };
     layout.block(body, format!("{message}{between}{}", whys.join(" ")).trim_end(), Tone::Body);
@@ -204,15 +203,6 @@ fn entry(layout: &mut TextLayout<'_>, report: &Report, one: &RequirementResult) 
     }
     after(layout, report, one, body);
     layout.gap();
-}
-
-/// The option by which more would be known the next time, in a sentence.
-fn option(one: &RequirementResult) -> &'static str {
-    match one.finding.cause() {
-        Some(Cause::CommandNoConsent) => " Allow it with --allow-commands.",
-        Some(Cause::ToolStuck) => " If it is only slow, wait longer with --time-limit.",
-        _ => "",
-    }
 }
 
 /// The disk that a finding shares with others, and what they need of it together.

@@ -11,7 +11,7 @@ use crate::prelude::*;
 pub(super) fn step(requirement: &Requirement, reason: &Reason) -> Option<Fix> {
     let title = requirement.title();
     let consent =
-        || Fix::say(format!("Read what the guide wants to start for {title}. If you trust it, check again and agree to it."));
+        || Fix::say(format!("Read what the guide wants to start for {title}. If you trust it, allow it and check again."));
     if let Reason::Command(CommandReason::NoConsent) = reason {
         return Some(consent());
     }

@@ -32,7 +32,7 @@ pub enum WhatIfError {
     NoRange(String),
     /// The guide has no such requirement, or one that has neither a range nor a minimum.
     #[error("this guide asks for no version or amount of {0}")]
-    NotInGuideError(String),
+    NotInGuide(String),
     /// It is a version that the requirement asks for.
     #[error("{of} asks for a version ({reason}): write for example '{of} >= 3.28'")]
     Version {
@@ -140,7 +140,7 @@ impl WhatIf {
     /// # Errors
     /// When the guide has no such requirement, or it asks for something of another sort.
     pub fn changed(&self, guide: &Guide) -> Result<(Guide, usize), WhatIfError> {
-        let not_here = || WhatIfError::NotInGuideError(self.of.clone());
+        let not_here = || WhatIfError::NotInGuide(self.of.clone());
         let index = self.find(guide).ok_or_else(not_here)?;
         let mut changed = guide.clone();
         let requirement = changed.requirements.get_mut(index).ok_or_else(not_here)?;

@@ -58,7 +58,7 @@ impl Described {
     /// When the file cannot be read, is too large, is not UTF-8, or has mistakes.
     pub fn load(path: &Path) -> Result<Self, LoadError> {
         let text = read_text(path)?;
-        Self::parse(&text).map_err(|mistakes| LoadError::GuideError { path: path.to_owned(), text, mistakes })
+        Self::parse(&text).map_err(|mistakes| LoadError::Mistakes { path: path.to_owned(), text, mistakes })
     }
 
     /// The machine's name.
