@@ -1,4 +1,4 @@
-//! The questions that can be put to a machine. Each is small, and plain data: a row of [`rows`].
+//! The questions that can be put to a machine. Each is small, and plain data: a row of `probe/rows.rs`.
 
 mod rows;
 
